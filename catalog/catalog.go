@@ -1,0 +1,214 @@
+// Package catalog holds entries, catalogs and families in memory, as every
+// format is read into them and written from them.
+package catalog
+
+import (
+	"fmt"
+	"strings"
+
+	"zelvik/culture"
+	"zelvik/message"
+)
+
+// State says how far a translation has come.
+type State uint8
+
+// The states of an entry. Most formats hold none.
+const (
+	Unstated State = iota
+	Missing        // known to be untranslated
+	Draft          // filled by machine, or marked for review
+	Moved          // the source changed after the translation
+	Done           // translated and reviewed
+)
+
+// String gives the state's word.
+func (s State) String() string {
+	return [...]string{"unstated", "missing", "draft", "moved", "done"}[s]
+}
+
+// Entry is one key with its message, note and state.
+type Entry struct {
+	Key     string
+	Message message.Message
+	// Note is what the developer tells the translator.
+	Note string
+	// Product names the product variant the entry is for, "" for all.
+	Product string
+	// Reference is the key whose text this entry repeats, "" for none.
+	Reference string
+	State     State
+	// Fixed says that the entry is not to be translated.
+	Fixed bool
+	// Limit is the greatest length in characters, 0 for none.
+	Limit int
+	// Offset is the byte in the document at which the entry stands, counted in
+	// the UTF-8 form of its text; -1 where it stands nowhere yet.
+	Offset int
+}
+
+// ID tells entries apart: the key, and the product variant where there is one.
+func (e *Entry) ID() string {
+	if e.Product == "" {
+		return e.Key
+	}
+	return e.Key + "\x00" + e.Product
+}
+
+// Catalog is one culture's entries, in the order of the file.
+type Catalog struct {
+	// Culture is the tag the file states or its name gives; "" where neither
+	// says.
+	Culture culture.Tag
+	Entries []Entry
+	index   map[string]int
+}
+
+// Find gives the entry with the key (an ID where there are product variants),
+// or nil. The first of several with the same key answers.
+func (c *Catalog) Find(id string) *Entry {
+	if c == nil {
+		return nil
+	}
+	if c.index == nil {
+		c.index = make(map[string]int, len(c.Entries))
+		for i := range c.Entries {
+			if _, double := c.index[c.Entries[i].ID()]; !double {
+				c.index[c.Entries[i].ID()] = i
+			}
+		}
+	}
+	if i, ok := c.index[id]; ok {
+		return &c.Entries[i]
+	}
+	return nil
+}
+
+// Add appends an entry.
+func (c *Catalog) Add(e Entry) {
+	if c.index != nil {
+		if _, double := c.index[e.ID()]; !double {
+			c.index[e.ID()] = len(c.Entries)
+		}
+	}
+	c.Entries = append(c.Entries, e)
+}
+
+// Resolve gives the message of the entry, following references to other
+// entries of the catalog for a few steps.
+func (c *Catalog) Resolve(e *Entry) (message.Message, bool) {
+	for range 8 {
+		if e.Reference == "" {
+			return e.Message, true
+		}
+		if e = c.Find(e.Reference); e == nil {
+			return message.Message{}, false
+		}
+	}
+	return message.Message{}, false
+}
+
+// Complete gives names, positions and types to all placeholders, from the
+// source catalog where one is given (see message.Message.Complete).
+func (c *Catalog) Complete(source *Catalog) {
+	for i := range c.Entries {
+		e := &c.Entries[i]
+		if e.Message.Choice == nil && (len(e.Message.Pattern) == 0 || len(e.Message.Pattern) == 1 && isText(e.Message.Pattern[0])) {
+			continue
+		}
+		var arguments []message.Placeholder
+		if s := source.Find(e.ID()); s != nil {
+			arguments = s.Message.Arguments()
+		}
+		e.Message.Complete(arguments)
+	}
+}
+
+func isText(part message.Part) bool {
+	_, ok := part.(message.Text)
+	return ok
+}
+
+// Loss is something that a conversion could not carry.
+type Loss struct {
+	// Kind is one of the kinds that docs/losses.md explains.
+	Kind    string      `json:"kind"`
+	Path    string      `json:"path,omitempty"`
+	Line    int         `json:"line,omitempty"`
+	Column  int         `json:"column,omitempty"`
+	Key     string      `json:"key,omitempty"`
+	Culture culture.Tag `json:"culture,omitempty"`
+	// Lost says what was lost; Instead what was done instead.
+	Lost    string `json:"lost"`
+	Instead string `json:"instead"`
+	// Offset is where the entry stands in what was read; Line and Column are
+	// made from it.
+	Offset int `json:"-"`
+}
+
+// Family is the set of catalogs that hold the same keys, one per culture.
+type Family struct {
+	// Name is the path pattern or base name that the members share.
+	Name string
+	// Format is the name of the members' format.
+	Format string
+	// Source is the culture the others are translated from.
+	Source  culture.Tag
+	Members []*Member
+}
+
+// Member is one file of a family with one of its catalogs.
+type Member struct {
+	Path    string
+	Culture culture.Tag
+	// Neutral says that the file's name has no culture: it answers last.
+	Neutral bool
+	Catalog *Catalog
+}
+
+// Member gives the member for a culture, or nil.
+func (f *Family) Member(tag culture.Tag) *Member {
+	for _, m := range f.Members {
+		if m.Culture == tag {
+			return m
+		}
+	}
+	return nil
+}
+
+// SourceMember gives the member in the source culture, or nil.
+func (f *Family) SourceMember() *Member { return f.Member(f.Source) }
+
+// Lookup gives the entry that answers for a key in a culture: its own, a
+// parent's, or the source's; and the member it stands in.
+func (f *Family) Lookup(id string, tag culture.Tag) (*Entry, *Member) {
+	for t := tag; t != ""; t = t.Parent() {
+		if m := f.Member(t); m != nil {
+			if e := m.Catalog.Find(id); e != nil {
+				return e, m
+			}
+		}
+	}
+	if m := f.SourceMember(); m != nil {
+		return m.Catalog.Find(id), m
+	}
+	return nil, nil
+}
+
+// ArrayKey makes the key of an array's item: "days[2]".
+func ArrayKey(name string, index int) string { return fmt.Sprintf("%s[%d]", name, index) }
+
+// SplitArrayKey takes an array item's key apart.
+func SplitArrayKey(key string) (name string, index int, ok bool) {
+	open := strings.LastIndexByte(key, '[')
+	if open <= 0 || !strings.HasSuffix(key, "]") || open+2 >= len(key) {
+		return "", 0, false
+	}
+	for _, c := range key[open+1 : len(key)-1] {
+		if c < '0' || c > '9' || index > 1<<20 {
+			return "", 0, false
+		}
+		index = index*10 + int(c-'0')
+	}
+	return key[:open], index, true
+}

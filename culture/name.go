@@ -1,0 +1,93 @@
+package culture
+
+import (
+	"slices"
+	"strings"
+	"sync"
+)
+
+var names = sync.OnceValue(func() map[string]map[string]string {
+	tables := map[string]map[string]string{}
+	for row := range rows("names.txt", "\t") {
+		if tables[row[0]] == nil {
+			tables[row[0]] = map[string]string{}
+		}
+		tables[row[0]][row[1]] = row[2]
+	}
+	return tables
+})
+
+var pseudoNames = map[string]string{"XA": "pseudo-accents", "XB": "pseudo-bidi"}
+
+// Name is the culture's name in English: "German (Switzerland)".
+func (t Tag) Name() string {
+	table := names()
+	if name := table["language"][string(t)]; name != "" {
+		return name
+	}
+	name := table["language"][t.Base()]
+	if name == "" {
+		name = t.Base()
+	}
+	var details []string
+	if script := t.writtenScript(); script != "" {
+		details = append(details, orCode(table["script"][script], script))
+	}
+	if region := t.Region(); region != "" {
+		details = append(details, orCode(pseudoNames[region], orCode(table["territorie"][region], region)))
+	}
+	if _, private, ok := strings.Cut(string(t), "-x-"); ok {
+		details = append(details, private)
+	}
+	if len(details) > 0 {
+		name += " (" + strings.Join(details, ", ") + ")"
+	}
+	return name
+}
+
+// OwnName is the culture's name in its own language, for a language menu:
+// "Deutsch (Schweiz)", "العربية". Where Unicode's locale data has none it is
+// the English name.
+func (t Tag) OwnName() string {
+	table := names()
+	name := table["own"][t.Base()]
+	if name == "" {
+		return t.Name()
+	}
+	var details []string
+	for part := range t.subtags {
+		if own := table["own-part"][t.Base()+"-"+part]; own != "" {
+			details = append(details, own)
+		} else {
+			details = append(details, orCode(pseudoNames[part], part))
+		}
+	}
+	if len(details) == 0 {
+		return name
+	}
+	return name + " (" + strings.Join(details, ", ") + ")"
+}
+
+func orCode(name, code string) string {
+	if name == "" {
+		return code
+	}
+	return name
+}
+
+// Languages are the language codes that have plural rules, sorted.
+func Languages() []string {
+	var list []string
+	for language := range pluralTables()["cardinal"] {
+		list = append(list, language)
+	}
+	for language := range pluralTables()["ordinal"] {
+		list = append(list, language)
+	}
+	slices.Sort(list)
+	return slices.Compact(list)
+}
+
+// Known reports whether Unicode's locale data has a name for the language, so
+// that a file name's ending is likely to mean it.
+func (t Tag) Known() bool { return names()["language"][t.Base()] != "" }

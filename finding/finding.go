@@ -1,0 +1,170 @@
+// Package finding is the ground floor: what a check reports, how grave it is
+// and where it stands. Nothing here knows about formats, rules or terminals.
+package finding
+
+import (
+	"cmp"
+	"encoding/json"
+	"fmt"
+	"slices"
+	"strings"
+	"unicode/utf8"
+)
+
+// Severity says how grave a finding is. Greater is graver.
+type Severity int8
+
+// The severities, mildest first. Never is no severity of a finding: as a
+// threshold it lies above them all.
+const (
+	Advice Severity = iota + 1
+	Warning
+	Error
+	Never
+)
+
+var severityNames = map[Severity]string{Advice: "advice", Warning: "warning", Error: "error", Never: "never"}
+
+// String gives the name used in options and reports.
+func (s Severity) String() string { return severityNames[s] }
+
+// MarshalJSON writes the severity as its name.
+func (s Severity) MarshalJSON() ([]byte, error) { return json.Marshal(s.String()) }
+
+// UnmarshalJSON reads the severity from its name.
+func (s *Severity) UnmarshalJSON(data []byte) error {
+	var name string
+	if err := json.Unmarshal(data, &name); err != nil {
+		return err
+	}
+	parsed, err := ParseSeverity(name)
+	*s = parsed
+	return err
+}
+
+// ParseSeverity reads a severity or threshold by name. The error lists the
+// names there are.
+func ParseSeverity(name string) (Severity, error) {
+	for severity, spelled := range severityNames {
+		if name == spelled {
+			return severity, nil
+		}
+	}
+	return 0, fmt.Errorf("%q is no severity; choose error, warning, advice or never", name)
+}
+
+// Finding is one thing worth telling. Fields that do not apply stay zero and
+// are left out of JSON.
+type Finding struct {
+	Rule     string   `json:"rule"`
+	Severity Severity `json:"severity"`
+	Path     string   `json:"path,omitempty"`
+	// Line and Column count from 1; Column counts characters, not bytes.
+	Line    int    `json:"line,omitempty"`
+	Column  int    `json:"column,omitempty"`
+	Key     string `json:"key,omitempty"`
+	Culture string `json:"culture,omitempty"`
+	// Message is one sentence that says what is wrong.
+	Message string `json:"message"`
+	// Mend says what to do about it.
+	Mend string `json:"mend,omitempty"`
+
+	// Screen findings also carry where they stand and who shares them.
+	Screen   string   `json:"screen,omitempty"`
+	Box      string   `json:"box,omitempty"`
+	Pixels   int      `json:"pixels,omitempty"`
+	Cultures []string `json:"cultures,omitempty"`
+}
+
+// Place gives path, line and column in the form that editors and terminals
+// turn into a link: path:line:column, as far as they are known.
+func (f Finding) Place() string {
+	place := f.Path
+	if f.Line > 0 {
+		place += fmt.Sprintf(":%d", f.Line)
+		if f.Column > 0 {
+			place += fmt.Sprintf(":%d", f.Column)
+		}
+	}
+	return place
+}
+
+// Sort puts findings into the order of reading: by path, place, rule, key and
+// culture. The order is total, so that output is the same on every run.
+func Sort(findings []Finding) {
+	slices.SortStableFunc(findings, func(a, b Finding) int {
+		return cmp.Or(
+			strings.Compare(a.Path, b.Path), cmp.Compare(a.Line, b.Line), cmp.Compare(a.Column, b.Column),
+			strings.Compare(a.Rule, b.Rule), strings.Compare(a.Key, b.Key),
+			strings.Compare(a.Culture, b.Culture), strings.Compare(a.Message, b.Message),
+		)
+	})
+}
+
+// Lines turns byte offsets of a text into lines and columns. The zero value
+// is not usable; make one with NewLines.
+type Lines struct {
+	data   string
+	starts []int
+}
+
+// NewLines prepares the positions of data. The work is done at the first call
+// of At, because most files have no finding.
+func NewLines(data string) *Lines { return &Lines{data: data} }
+
+// At gives the line and the column, both from 1, of the byte at offset. A
+// line ends with LF, CR LF or a lone CR; columns count characters.
+func (l *Lines) At(offset int) (line, column int) {
+	if l.starts == nil {
+		l.starts = append(l.starts, 0)
+		for i := 0; i < len(l.data); i++ {
+			if c := l.data[i]; c == '\n' || c == '\r' && (i+1 == len(l.data) || l.data[i+1] != '\n') {
+				l.starts = append(l.starts, i+1)
+			}
+		}
+	}
+	offset = min(max(offset, 0), len(l.data))
+	at, exact := slices.BinarySearch(l.starts, offset)
+	if !exact {
+		at--
+	}
+	prefix := strings.TrimPrefix(l.data[l.starts[at]:offset], "\uFEFF")
+	return at + 1, utf8.RuneCountInString(prefix) + 1
+}
+
+// Nearest gives the candidate most like word, or "" when none is close: at
+// most a third of its letters differ (Damerau-Levenshtein distance).
+func Nearest(word string, candidates []string) string {
+	best, nearest := max(1, len([]rune(word))/3)+1, ""
+	for _, candidate := range candidates {
+		if d := distance(word, candidate); d < best {
+			best, nearest = d, candidate
+		}
+	}
+	return nearest
+}
+
+// distance counts insertions, deletions, substitutions and swaps of
+// neighbours that turn a into b, upper and lower case being the same.
+func distance(a, b string) int {
+	s, t := []rune(strings.ToLower(a)), []rune(strings.ToLower(b))
+	before, last, row := make([]int, len(t)+1), make([]int, len(t)+1), make([]int, len(t)+1)
+	for j := range last {
+		last[j] = j
+	}
+	for i := 1; i <= len(s); i++ {
+		row[0] = i
+		for j := 1; j <= len(t); j++ {
+			cost := 1
+			if s[i-1] == t[j-1] {
+				cost = 0
+			}
+			row[j] = min(last[j]+1, row[j-1]+1, last[j-1]+cost)
+			if i > 1 && j > 1 && s[i-1] == t[j-2] && s[i-2] == t[j-1] {
+				row[j] = min(row[j], before[j-2]+1)
+			}
+		}
+		before, last, row = last, row, before
+	}
+	return last[len(t)]
+}

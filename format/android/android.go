@@ -1,0 +1,148 @@
+// Package android reads and writes Android string resources:
+// res/values[-qualifiers]/*.xml, after the platform's documentation of string
+// resources and the behaviour of its resource compiler.
+package android
+
+import (
+	"errors"
+	"path"
+	"regexp"
+	"strings"
+
+	"zelvik/culture"
+	"zelvik/format"
+)
+
+// Format is the format "android".
+var Format = &format.Format{
+	Name:       "android",
+	Title:      "Android string resources",
+	Files:      "res/values[-de]/strings.xml",
+	Extensions: []string{".xml"},
+	Table:      "strings",
+	Holds: format.Abilities{
+		Plurals: true, Names: true, Types: true, Markup: true, Arrays: true, Notes: true, Fixed: true,
+	},
+	Recognise: recognise,
+	Locate:    locate,
+	Path:      filePath,
+	Parse:     parse,
+	Compose:   compose,
+}
+
+func recognise(p string, head []byte) format.Fit {
+	if !strings.EqualFold(path.Ext(p), ".xml") {
+		return format.No
+	}
+	inValues := strings.HasPrefix(path.Base(path.Dir(p)), "values")
+	resources := strings.Contains(string(head), "<resources")
+	switch {
+	case resources && (inValues || strings.Contains(string(head), "<string") || strings.Contains(string(head), "<plurals")):
+		return format.Yes
+	case resources, inValues && len(head) == 0:
+		return format.Maybe
+	case inValues && !strings.Contains(string(head), "<resources") && len(head) < 512 && !strings.Contains(string(head), "<"):
+		return format.Maybe
+	}
+	return format.No
+}
+
+// qualifier tells configuration qualifiers that are no languages
+// (Android documentation, "Configuration qualifier names").
+var qualifier = regexp.MustCompile(`^(mcc\d+|mnc\d+|ldrtl|ldltr|sw\d+dp|w\d+dp|h\d+dp|small|normal|large|xlarge|long|notlong|` +
+	`round|notround|widecg|nowidecg|highdr|lowdr|port|land|car|desk|television|appliance|watch|vrheadset|night|notnight|` +
+	`[lmhxtv]+dpi|nodpi|anydpi|\d+dpi|notouch|finger|keysexposed|keyshidden|keyssoft|nokeys|qwerty|12key|navexposed|` +
+	`navhidden|nonav|dpad|trackball|wheel|v\d+|masculine|feminine|neuter)$`)
+
+var (
+	language = regexp.MustCompile(`^[a-zA-Z]{2,3}$`)
+	region   = regexp.MustCompile(`^r([A-Z]{2}|\d{3})$`)
+)
+
+func locate(p string) format.Location {
+	folder := path.Base(path.Dir(p))
+	location := format.Location{
+		Dir:   path.Dir(path.Dir(p)),
+		Table: strings.TrimSuffix(path.Base(p), path.Ext(p)),
+	}
+	if !strings.HasPrefix(folder, "values") {
+		location.Dir, location.Neutral = path.Dir(p), true
+		return location
+	}
+	rest := strings.TrimPrefix(folder, "values")
+	if rest == "" {
+		location.Neutral = true
+		return location
+	}
+	tag, others, err := parseQualifiers(rest)
+	switch {
+	case err == nil:
+		location.Culture, location.Neutral, location.Aside = tag, tag == "", others
+		return location
+	case errors.As(err, &location.Unknown):
+		if location.Unknown.Meant != "" {
+			location.Culture = location.Unknown.Meant
+			location.Meant = path.Join(location.Dir, "values-"+Qualifier(location.Culture), path.Base(p))
+		}
+		return location
+	}
+	location.Misnamed = "Android does not read the folder " + folder
+	if tag, err := culture.Parse(strings.Trim(rest, "-_. ")); err == nil {
+		location.Culture = tag
+		location.Meant = path.Join(location.Dir, "values-"+Qualifier(tag), path.Base(p))
+	}
+	return location
+}
+
+var errQualifier = errors.New("no qualifier")
+
+// parseQualifiers reads "-de-rCH-night": the culture, and whether there are
+// qualifiers for other things.
+func parseQualifiers(rest string) (tag culture.Tag, others bool, err error) {
+	if !strings.HasPrefix(rest, "-") {
+		return "", false, errQualifier
+	}
+	var parts []string
+	for i, part := range strings.Split(rest[1:], "-") {
+		switch {
+		case strings.HasPrefix(part, "b+"):
+			parts = append(parts, strings.Split(part[2:], "+")...)
+		case qualifier.MatchString(part) && part != "car":
+			others = true
+		case len(parts) == 0 && !others && language.MatchString(part):
+			parts = append(parts, part)
+		case len(parts) == 1 && !others && region.MatchString(part):
+			parts = append(parts, part[1:])
+		case i > 0 && part == "car":
+			others = true
+		default:
+			return "", others, errQualifier
+		}
+	}
+	if len(parts) == 0 {
+		return "", others, nil
+	}
+	tag, err = culture.Parse(strings.Join(parts, "-"))
+	return tag, others, err
+}
+
+// Qualifier is the folder qualifier for a culture: "de", "de-rCH",
+// "b+sr+Latn". Android resolves the withdrawn codes iw, in and ji itself.
+func Qualifier(tag culture.Tag) string {
+	parts := strings.Split(string(tag), "-")
+	switch {
+	case len(parts) == 1 && len(parts[0]) <= 3:
+		return parts[0]
+	case len(parts) == 2 && len(parts[1]) == 2:
+		return parts[0] + "-r" + parts[1]
+	}
+	return "b+" + strings.Join(parts, "+")
+}
+
+func filePath(dir, table string, tag culture.Tag, neutral bool) string {
+	folder := "values"
+	if !neutral {
+		folder += "-" + Qualifier(tag)
+	}
+	return path.Join(dir, folder, table+".xml")
+}

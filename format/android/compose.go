@@ -1,0 +1,298 @@
+package android
+
+import (
+	"fmt"
+	"strings"
+
+	"zelvik/catalog"
+	"zelvik/format"
+	"zelvik/format/xmlscan"
+	"zelvik/message"
+	"zelvik/message/printf"
+)
+
+const xliffNamespace = `xmlns:xliff="urn:oasis:names:tc:xliff:document:1.2"`
+
+// composer writes values and notes what it could not say.
+type composer struct {
+	out    []byte
+	losses []catalog.Loss
+	entry  *catalog.Entry
+	// xliff says that a placeholder needed the xliff prefix.
+	xliff bool
+	line  string
+}
+
+func compose(c *catalog.Catalog, o format.Options) ([]byte, []catalog.Loss) {
+	w := &composer{line: "\n", out: make([]byte, 0, 256+len(c.Entries)*128)}
+	w.out = append(w.out, `<?xml version="1.0" encoding="utf-8"?>`+"\n<resources>\n"...)
+	head := len(w.out)
+	for i := 0; i < len(c.Entries); i++ {
+		e := &c.Entries[i]
+		w.entry = e
+		w.note(e.Note, "    ")
+		if name, index, ok := catalog.SplitArrayKey(e.Key); ok && index == 0 {
+			i += w.array(c.Entries[i:], name) - 1
+			continue
+		}
+		w.element(e, "    ")
+		w.out = append(w.out, '\n')
+	}
+	w.out = append(w.out, "</resources>\n"...)
+	if w.xliff {
+		w.out = []byte(strings.Replace(string(w.out[:head]), "<resources>", "<resources "+xliffNamespace+">", 1) + string(w.out[head:]))
+	}
+	return w.out, w.losses
+}
+
+func (w *composer) lose(kind, lost, instead string) {
+	w.losses = append(w.losses, catalog.Loss{Kind: kind, Key: w.entry.Key, Offset: w.entry.Offset, Lost: lost, Instead: instead})
+}
+
+// note writes a comment on lines of its own. XML comments cannot hold "--".
+func (w *composer) note(note, indent string) {
+	if note == "" {
+		return
+	}
+	w.out = append(w.out, indent...)
+	w.out = append(w.out, "<!-- "...)
+	w.out = append(w.out, w.comment(note, indent)...)
+	w.out = append(w.out, " -->"+w.line...)
+}
+
+// comment gives a note as the inside of a comment.
+func (w *composer) comment(note, indent string) string {
+	if strings.Contains(note, "--") {
+		w.lose("note", "the hyphens in the note", "they are written apart, as XML comments cannot hold them")
+		for strings.Contains(note, "--") {
+			note = strings.ReplaceAll(note, "--", "- -")
+		}
+	}
+	if strings.Contains(note, "\n") {
+		note = strings.ReplaceAll(note, "\n", w.line+indent+"     ")
+	}
+	return note
+}
+
+// name gives the key as the name of a resource, which takes letters, digits,
+// _ and . only.
+func (w *composer) name(key string) string {
+	name := strings.Map(func(r rune) rune {
+		if r >= 'a' && r <= 'z' || r >= 'A' && r <= 'Z' || r >= '0' && r <= '9' || r == '_' || r == '.' {
+			return r
+		}
+		return '_'
+	}, key)
+	if name == "" || name[0] >= '0' && name[0] <= '9' || name[0] == '.' {
+		name = "_" + name
+	}
+	if name != key {
+		w.lose("key", fmt.Sprintf("the key %q, which Android cannot spell", key), "it is "+name)
+	}
+	return name
+}
+
+// element writes one <string> or <plurals>.
+func (w *composer) element(e *catalog.Entry, indent string) {
+	choice := e.Message.Choice
+	w.states(e)
+	if choice != nil && choice.Selectors[0].Kind == message.Plural {
+		w.plurals(e, indent)
+		return
+	}
+	pattern := e.Message.Pattern
+	if choice != nil {
+		w.lose(choice.Selectors[0].Kind.String(), "the variants of the "+choice.Selectors[0].Kind.String()+" over {"+choice.Selectors[0].Argument.Name+"}", "the text of the variant other")
+		pattern = e.Message.Main()
+	}
+	w.out = append(w.out, indent...)
+	w.out = append(w.out, `<string name="`...)
+	w.out = append(w.out, w.name(e.Key)...)
+	w.out = append(w.out, '"')
+	w.attributes(e, []message.Pattern{pattern})
+	w.out = append(w.out, '>')
+	if e.Reference != "" {
+		w.out = append(w.out, "@string/"+e.Reference...)
+	} else {
+		w.pattern(pattern, printf.Numbered(e.Message), hasPlaceholder(pattern))
+	}
+	w.out = append(w.out, "</string>"...)
+}
+
+func (w *composer) states(e *catalog.Entry) {
+	if e.State == catalog.Draft || e.State == catalog.Moved || e.State == catalog.Missing {
+		w.lose("state", "the state "+e.State.String(), "none; Android files hold no states")
+	}
+	if e.Limit > 0 {
+		w.lose("limit", fmt.Sprintf("the limit of %d characters", e.Limit), "none; Android files hold no limits")
+	}
+}
+
+func (w *composer) attributes(e *catalog.Entry, patterns []message.Pattern) {
+	if e.Product != "" {
+		w.out = append(w.out, ` product="`+xmlscan.EscapeAttribute(e.Product)+`"`...)
+	}
+	if e.Fixed {
+		w.out = append(w.out, ` translatable="false"`...)
+	}
+	for _, p := range patterns {
+		if hasPlaceholder(p) {
+			return
+		}
+	}
+	for _, p := range patterns {
+		if printf.Java.Formatted(p.Literal()) {
+			w.out = append(w.out, ` formatted="false"`...)
+			return
+		}
+	}
+}
+
+func hasPlaceholder(p message.Pattern) bool {
+	for _, part := range p {
+		if _, ok := part.(*message.Placeholder); ok {
+			return true
+		}
+	}
+	return false
+}
+
+func (w *composer) plurals(e *catalog.Entry, indent string) {
+	variants := w.variants(e)
+	w.out = append(w.out, indent+`<plurals name="`...)
+	w.out = append(w.out, w.name(e.Key)...)
+	w.out = append(w.out, '"')
+	var patterns []message.Pattern
+	for _, v := range variants {
+		patterns = append(patterns, v.Pattern)
+	}
+	w.attributes(e, patterns)
+	w.out = append(w.out, '>')
+	numbered, formatted := printf.Numbered(e.Message), e.Message.HasPlaceholders() && anyPlaceholder(patterns)
+	for _, v := range variants {
+		w.out = append(w.out, w.line+indent+`    <item quantity="`+v.Keys[0]+`">`...)
+		w.pattern(v.Pattern, numbered, formatted)
+		w.out = append(w.out, "</item>"...)
+	}
+	w.out = append(w.out, w.line+indent+"</plurals>"...)
+}
+
+func anyPlaceholder(patterns []message.Pattern) bool {
+	for _, p := range patterns {
+		if hasPlaceholder(p) {
+			return true
+		}
+	}
+	return false
+}
+
+// variants gives the variants that Android can hold: the categories of the
+// first selector, with the default of all others.
+func (w *composer) variants(e *catalog.Entry) []message.Variant {
+	choice := e.Message.Choice
+	if s := choice.Selectors[0]; s.Offset != 0 {
+		w.lose("exact-case", fmt.Sprintf("the offset %d of {%s}", s.Offset, s.Argument.Name), "the whole number")
+	}
+	var out []message.Variant
+	seen := map[string]bool{}
+	lost := false
+	for _, v := range choice.Variants {
+		rest := v.Keys[1:]
+		others := true
+		for _, key := range rest {
+			others = others && key == message.Default
+		}
+		if !others || seen[v.Keys[0]] {
+			lost = true
+			continue
+		}
+		if !quantities[v.Keys[0]] {
+			w.lose("exact-case", "the case "+v.Keys[0], "the variant of its category")
+			continue
+		}
+		seen[v.Keys[0]] = true
+		out = append(out, v)
+	}
+	if lost {
+		w.lose("second-selector", "the variants over {"+choice.Selectors[1].Argument.Name+"}", "the variant other of it")
+	}
+	return out
+}
+
+// array writes entries name[0], name[1] ... as one array and tells how many it
+// took.
+func (w *composer) array(entries []catalog.Entry, name string) int {
+	w.out = append(w.out, `    <string-array name="`...)
+	w.out = append(w.out, w.name(name)...)
+	w.out = append(w.out, '"')
+	if entries[0].Fixed {
+		w.out = append(w.out, ` translatable="false"`...)
+	}
+	w.out = append(w.out, ">\n"...)
+	count := 0
+	for i := range entries {
+		other, index, ok := catalog.SplitArrayKey(entries[i].Key)
+		if !ok || other != name || index != i {
+			break
+		}
+		w.entry = &entries[i]
+		w.states(w.entry)
+		w.out = append(w.out, "        <item>"...)
+		p := entries[i].Message.Main()
+		if entries[i].Reference != "" {
+			w.out = append(w.out, "@string/"+entries[i].Reference...)
+		} else {
+			w.pattern(p, printf.Numbered(entries[i].Message), hasPlaceholder(p))
+		}
+		w.out = append(w.out, "</item>\n"...)
+		count++
+	}
+	w.out = append(w.out, "    </string-array>\n"...)
+	return count
+}
+
+// pattern writes a value.
+func (w *composer) pattern(p message.Pattern, numbered, formatted bool) {
+	for i, part := range p {
+		switch part := part.(type) {
+		case message.Text:
+			text := string(part)
+			if formatted {
+				text = printf.Escape(text)
+			}
+			w.out = escapeText(w.out, text, i == 0, i == len(p)-1)
+		case *message.Placeholder:
+			w.placeholder(part, numbered)
+		case *message.Markup:
+			if strings.HasPrefix(part.Tag, "xliff:") {
+				w.xliff = true
+			}
+			w.out = append(w.out, part.String()...)
+		}
+	}
+}
+
+// placeholder writes a placeholder, in an element that names it where its name
+// says more than its place.
+func (w *composer) placeholder(p *message.Placeholder, numbered bool) {
+	if p.Wrapped && p.Spelling != "" {
+		w.xliff = true
+		w.out = append(w.out, p.Spelling...)
+		return
+	}
+	text, losses := printf.Java.Spell(p, numbered)
+	for _, l := range losses {
+		w.lose(l.Kind, l.Lost, l.Instead)
+	}
+	named := !(p.MadeName() || p.Syntax == message.Java || p.Name == "count" && p.Type == message.Integer && p.Sample == "")
+	if !named {
+		w.out = append(w.out, text...)
+		return
+	}
+	w.xliff = true
+	w.out = append(w.out, `<xliff:g id="`+p.Name+`"`...)
+	if p.Sample != "" {
+		w.out = append(w.out, ` example="`+xmlscan.EscapeAttribute(p.Sample)+`"`...)
+	}
+	w.out = append(w.out, ">"+text+"</xliff:g>"...)
+}

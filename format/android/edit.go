@@ -1,0 +1,354 @@
+package android
+
+import (
+	"errors"
+	"strings"
+
+	"zelvik/catalog"
+	"zelvik/format"
+	"zelvik/format/xmlscan"
+	"zelvik/message"
+	"zelvik/message/printf"
+)
+
+// editor collects replacements in a document's text.
+type editor struct {
+	*document
+	src     string
+	changes []format.Replacement
+	losses  []catalog.Loss
+	newline string
+	xliff   bool
+}
+
+// Edit makes changes; see format.Document.
+func (d *document) Edit(changes []format.Change) ([]byte, []catalog.Loss, error) {
+	e := &editor{document: d, src: d.Text(), newline: "\n"}
+	if strings.Contains(e.src, "\r\n") {
+		e.newline = "\r\n"
+	}
+	for _, c := range changes {
+		if err := e.change(c); err != nil {
+			return nil, nil, &format.EditError{Key: c.Key, Err: err}
+		}
+	}
+	if e.xliff && !d.xliff {
+		if at := strings.Index(e.src, "<resources"); at >= 0 {
+			at += len("<resources")
+			e.changes = append(e.changes, format.Replacement{Start: at, End: at, Text: " " + xliffNamespace})
+		}
+	}
+	out, err := d.text.Patch(e.changes)
+	return out, e.losses, err
+}
+
+// find gives the index of the entry with the key, or -1.
+func (e *editor) find(key string) int {
+	if entry := e.catalog.Find(key); entry != nil {
+		for i := range e.catalog.Entries {
+			if &e.catalog.Entries[i] == entry {
+				return i
+			}
+		}
+	}
+	return -1
+}
+
+func (e *editor) change(c format.Change) error {
+	i := e.find(c.Key)
+	switch {
+	case c.Op == format.Set && i < 0:
+		return e.insert(c)
+	case i < 0:
+		return format.ErrNoEntry
+	}
+	entry := &e.catalog.Entries[i]
+	el := e.element(entry.Offset)
+	if el.To == 0 {
+		return errors.New("the entry is damaged; mend it first")
+	}
+	switch c.Op {
+	case format.Remove:
+		e.remove(i, el)
+		return nil
+	case format.Rename:
+		w := &composer{entry: entry}
+		e.replace(el.nameFrom, el.nameTo, w.name(c.NewKey))
+		e.losses = append(e.losses, w.losses...)
+		return nil
+	}
+	if c.Note != nil && *c.Note != entry.Note {
+		e.note(i, *c.Note)
+	}
+	if c.Message != nil {
+		return e.set(i, el, *c.Message)
+	}
+	return nil
+}
+
+func (e *editor) replace(from, to int, text string) {
+	e.changes = append(e.changes, format.Replacement{Start: from, End: to, Text: text})
+}
+
+// part is an element and its places.
+type part struct {
+	xmlscan.Token
+	// To is behind the end tag; 0 where there is none.
+	To                     int
+	nameFrom, nameTo       int
+	contentFrom, contentTo int
+	items                  []part
+	quantity               string
+	lone                   bool
+}
+
+// element reads the element at an offset once more, for its places.
+func (e *editor) element(offset int) part {
+	s := xmlscan.New(e.src)
+	s.Seek(offset)
+	if !s.Next() || s.Kind != xmlscan.Start {
+		return part{}
+	}
+	return places(s)
+}
+
+func places(s *xmlscan.Scanner) part {
+	el := part{Token: s.Token, lone: s.Lone, contentFrom: s.To, contentTo: s.To}
+	for _, a := range s.Attributes {
+		switch a.Name {
+		case "name":
+			el.nameFrom, el.nameTo = a.ValueFrom, a.ValueTo
+		case "quantity":
+			el.quantity, _ = s.Value("quantity")
+		}
+	}
+	if s.Lone {
+		el.To = s.To
+		return el
+	}
+	depth := len(s.Open)
+	for s.Next() {
+		if s.Kind == xmlscan.Start && s.Name == "item" {
+			el.items = append(el.items, places(s))
+		}
+		if s.Kind == xmlscan.End && len(s.Open) < depth {
+			el.contentTo, el.To = s.From, s.To
+			return el
+		}
+	}
+	return el
+}
+
+// set replaces an entry's message.
+func (e *editor) set(i int, el part, m message.Message) error {
+	entry := &e.catalog.Entries[i]
+	w := e.composer(entry)
+	defer func() { e.finish(w) }()
+	isPlural := m.Choice != nil && m.Choice.Selectors[0].Kind == message.Plural
+	if isPlural != (el.Name == "plurals") || el.lone {
+		if el.Name == "item" {
+			return errors.New("an item of an array cannot have plural forms")
+		}
+		changed := *entry
+		changed.Message, changed.Reference = m, ""
+		w.element(&changed, e.indent(el.From))
+		e.replace(el.From, el.To, strings.TrimLeft(string(w.out), " \t"))
+		return nil
+	}
+	if !isPlural {
+		w.pattern(m.Main(), printf.Numbered(m), hasPlaceholder(m.Main()))
+		e.content(el, string(w.out))
+		return nil
+	}
+	w.entry = &catalog.Entry{Key: entry.Key, Message: m}
+	variants := w.variants(w.entry)
+	var patterns []message.Pattern
+	for _, v := range variants {
+		patterns = append(patterns, v.Pattern)
+	}
+	numbered, formatted := printf.Numbered(m), anyPlaceholder(patterns)
+	kept := map[string]part{}
+	for _, item := range el.items {
+		kept[item.quantity] = item
+	}
+	last := el.contentFrom
+	for _, v := range variants {
+		w.out = w.out[:0]
+		w.pattern(v.Pattern, numbered, formatted)
+		if item, ok := kept[v.Keys[0]]; ok {
+			e.content(item, string(w.out))
+			last = item.To
+			delete(kept, v.Keys[0])
+			continue
+		}
+		indent := e.indent(el.From) + "    "
+		if len(el.items) > 0 {
+			indent = e.indent(el.items[0].From)
+		}
+		e.replace(last, last, e.newline+indent+`<item quantity="`+v.Keys[0]+`">`+string(w.out)+"</item>")
+	}
+	for _, item := range el.items {
+		if _, gone := kept[item.quantity]; gone {
+			e.removeSpan(item.From, item.To)
+		}
+	}
+	return nil
+}
+
+func (e *editor) composer(entry *catalog.Entry) *composer {
+	return &composer{entry: entry, line: e.newline}
+}
+
+func (e *editor) finish(w *composer) {
+	e.losses = append(e.losses, w.losses...)
+	e.xliff = e.xliff || w.xliff
+}
+
+// content replaces an element's content in the style it had: in a CDATA
+// section, in quotes, or plain.
+func (e *editor) content(el part, escaped string) {
+	raw := e.src[el.contentFrom:el.contentTo]
+	trimmed := strings.TrimSpace(raw)
+	switch {
+	case strings.HasPrefix(trimmed, "<![CDATA[") && strings.HasSuffix(trimmed, "]]>") && !strings.Contains(escaped, "]]>") && !strings.Contains(escaped, "xliff:g"):
+		escaped = "<![CDATA[" + strings.NewReplacer("&lt;", "<", "&amp;", "&", "&gt;", ">").Replace(escaped) + "]]>"
+	case len(trimmed) > 1 && trimmed[0] == '"' && trimmed[len(trimmed)-1] == '"' && !strings.Contains(escaped, "<"):
+		escaped = `"` + strings.NewReplacer(`\'`, "'", `\u0020`, " ").Replace(escaped) + `"`
+	}
+	if escaped != raw {
+		e.replace(el.contentFrom, el.contentTo, escaped)
+	}
+}
+
+// indent gives the white space before the element at offset on its line.
+func (e *editor) indent(offset int) string {
+	start := strings.LastIndexByte(e.src[:offset], '\n') + 1
+	line := e.src[start:offset]
+	return line[:len(line)-len(strings.TrimLeft(line, " \t"))]
+}
+
+// note changes, adds or removes the comment before an entry.
+func (e *editor) note(i int, note string) {
+	entry := &e.catalog.Entries[i]
+	from := int(e.notes[i])
+	if name, _, ok := catalog.SplitArrayKey(entry.Key); ok {
+		// The note of an array stands before the array itself.
+		if at := strings.LastIndex(e.src[:entry.Offset], "<string-array"); at >= 0 && strings.Contains(e.src[at:entry.Offset], name) {
+			if from == entry.Offset {
+				from = at
+			}
+		}
+	}
+	w := e.composer(entry)
+	indent := e.indent(from)
+	text := w.comment(note, indent)
+	e.losses = append(e.losses, w.losses...)
+	open := strings.HasPrefix(e.src[from:], "<!--")
+	switch {
+	case open && note == "":
+		e.removeSpan(from, from+strings.Index(e.src[from:], "-->")+3)
+	case open:
+		inner := e.src[from+4 : from+strings.Index(e.src[from:], "-->")]
+		left := inner[:len(inner)-len(strings.TrimLeft(inner, " \t\r\n"))]
+		right := inner[len(strings.TrimRight(inner, " \t\r\n")):]
+		e.replace(from+4+len(left), from+4+max(len(inner)-len(right), len(left)), text)
+	case note != "":
+		e.replace(from, from, "<!-- "+text+" -->"+e.newline+indent)
+	}
+}
+
+// remove takes out an entry with its note.
+func (e *editor) remove(i int, el part) {
+	from := int(e.notes[i])
+	if el.Name == "item" {
+		from = el.From
+	}
+	e.removeSpan(from, el.To)
+}
+
+// removeSpan takes out a stretch, with its line where it has one to itself.
+func (e *editor) removeSpan(from, to int) {
+	start := strings.LastIndexByte(e.src[:from], '\n') + 1
+	end := to
+	for end < len(e.src) && (e.src[end] == ' ' || e.src[end] == '\t' || e.src[end] == '\r') {
+		end++
+	}
+	if strings.TrimSpace(e.src[start:from]) == "" && end < len(e.src) && e.src[end] == '\n' {
+		from, to = start, end+1
+	}
+	e.replace(from, to, "")
+}
+
+// insert adds an entry behind its neighbour.
+func (e *editor) insert(c format.Change) error {
+	if c.Message == nil {
+		return format.ErrNoEntry
+	}
+	if _, _, ok := catalog.SplitArrayKey(c.Key); ok {
+		return errors.New("items are added to an array by hand")
+	}
+	entry := catalog.Entry{Key: c.Key, Message: *c.Message}
+	if c.Note != nil {
+		entry.Note = *c.Note
+	}
+	at, before := e.gap(c.After)
+	if at < 0 {
+		return errors.New("the file has no <resources>")
+	}
+	w := e.composer(&entry)
+	indent := "    "
+	if n := len(e.catalog.Entries); n > 0 {
+		indent = e.indent(e.elementStart(n - 1))
+		if i := e.find(c.After); i >= 0 {
+			indent = e.indent(e.elementStart(i))
+		}
+	}
+	w.note(entry.Note, indent)
+	w.element(&entry, indent)
+	e.finish(w)
+	text := string(w.out)
+	if before { // at the beginning of a line
+		text += e.newline
+	} else {
+		text = e.newline + text
+	}
+	e.replace(at, at, text)
+	return nil
+}
+
+// elementStart gives where the top element of an entry stands.
+func (e *editor) elementStart(i int) int {
+	entry := &e.catalog.Entries[i]
+	if _, _, ok := catalog.SplitArrayKey(entry.Key); ok {
+		if at := strings.LastIndex(e.src[:entry.Offset], "<string-array"); at >= 0 {
+			return at
+		}
+	}
+	return entry.Offset
+}
+
+// gap gives where a new entry goes, and whether that is before a line instead
+// of behind one.
+func (e *editor) gap(after string) (at int, before bool) {
+	if i := e.find(after); i >= 0 {
+		if el := e.element(e.elementStart(i)); el.To > 0 {
+			return el.To, false
+		}
+	}
+	if after == "" && len(e.catalog.Entries) > 0 {
+		from := min(int(e.notes[0]), e.elementStart(0))
+		return strings.LastIndexByte(e.src[:from], '\n') + 1, true
+	}
+	end := strings.LastIndex(e.src, "</resources>")
+	if end < 0 {
+		if at := strings.Index(e.src, "<resources"); at >= 0 && strings.Contains(e.src[at:], "/>") {
+			return -1, false
+		}
+		return -1, false
+	}
+	start := strings.LastIndexByte(e.src[:end], '\n') + 1
+	if strings.TrimSpace(e.src[start:end]) == "" {
+		return start, true
+	}
+	return end, false
+}

@@ -1,0 +1,382 @@
+package android
+
+import (
+	"fmt"
+	"strings"
+
+	"zelvik/catalog"
+	"zelvik/culture"
+	"zelvik/finding"
+	"zelvik/format"
+	"zelvik/format/charset"
+	"zelvik/format/xmlscan"
+	"zelvik/message"
+	"zelvik/message/printf"
+)
+
+// document is a resource file that was read.
+type document struct {
+	text    *charset.Text
+	catalog *catalog.Catalog
+	// notes are the offsets at which each entry's note begins, or the entry
+	// itself where it has none; the entries of one element share them.
+	notes []int32
+	// used says whether the file declares the xliff prefix.
+	xliff bool
+}
+
+// Catalogs gives the file's one catalog.
+func (d *document) Catalogs() []*catalog.Catalog { return []*catalog.Catalog{d.catalog} }
+
+// Text gives the file as UTF-8.
+func (d *document) Text() string { return d.text.String() }
+
+// parser fills a document.
+type parser struct {
+	*document
+	*xmlscan.Scanner
+	src      string
+	lines    *finding.Lines
+	findings []finding.Finding
+	seen     map[string]int
+	// note collects the comments before an element.
+	note     strings.Builder
+	noteFrom int
+}
+
+func parse(data []byte) (format.Document, []finding.Finding) {
+	text := charset.Decode(data)
+	p := newParser(text)
+	if charset.Binary(data) {
+		p.report("file-damaged", 0, "", "the file is binary, no XML text", "give an Android resource file")
+		return p.document, p.findings
+	}
+	if text.Bad >= 0 {
+		p.report("file-damaged", text.Bad, "", "the file is not valid "+text.Encoding.String(), "save it as UTF-8")
+	}
+	p.document.catalog.Entries = make([]catalog.Entry, 0, len(p.src)/140)
+	p.run()
+	for _, f := range p.Faults {
+		p.report("file-damaged", f.Offset, "", f.Text, f.Mend)
+	}
+	finding.Sort(p.findings)
+	return p.document, p.findings
+}
+
+func newParser(text *charset.Text) *parser {
+	p := &parser{document: &document{text: text, catalog: &catalog.Catalog{}}, src: text.String(), seen: map[string]int{}, noteFrom: -1}
+	p.Scanner = xmlscan.New(p.src)
+	p.lines = finding.NewLines(p.src)
+	return p
+}
+
+func (p *parser) report(rule string, offset int, key, text, mend string) {
+	severity := finding.Error
+	if len(p.findings) > 1000 {
+		return
+	}
+	line, column := p.lines.At(offset)
+	p.findings = append(p.findings, finding.Finding{Rule: rule, Severity: severity, Line: line, Column: column, Key: key, Message: text, Mend: mend})
+}
+
+// run goes through the children of <resources>.
+func (p *parser) run() {
+	root := false
+	for p.Next() {
+		switch p.Kind {
+		case xmlscan.Start:
+			depth := len(p.Open)
+			if p.Lone {
+				depth++
+			}
+			switch {
+			case depth == 1:
+				if p.Name != "resources" {
+					p.report("file-damaged", p.From, "", fmt.Sprintf("<%s> where <resources> belongs", p.Name), "put all strings inside <resources>")
+				}
+				root = true
+				_, p.xliff = p.Value("xmlns:xliff")
+				if tag, ok := p.Value("tools:locale"); ok {
+					if parsed, err := culture.Parse(tag); err == nil {
+						p.document.catalog.Culture = parsed
+					}
+				}
+				p.clearNote()
+			default:
+				p.child()
+				p.clearNote()
+			}
+		case xmlscan.Comment:
+			p.comment()
+		case xmlscan.Text:
+			p.between()
+		case xmlscan.End:
+			p.clearNote()
+		}
+	}
+	if !root {
+		p.report("file-damaged", 0, "", "the file has no <resources>", "write <resources></resources> around the strings")
+	}
+}
+
+// comment keeps a comment as the note of the element that follows it.
+func (p *parser) comment() {
+	text := tidyComment(p.src[p.InnerFrom:p.InnerTo])
+	if p.noteFrom < 0 {
+		p.noteFrom = p.From
+	} else {
+		p.note.WriteByte('\n')
+	}
+	p.note.WriteString(text)
+}
+
+// tidyComment takes the indentation off the lines of a comment.
+func tidyComment(text string) string {
+	text = strings.TrimSpace(text)
+	if strings.IndexByte(text, '\n') < 0 {
+		return text
+	}
+	lines := strings.Split(strings.ReplaceAll(text, "\r\n", "\n"), "\n")
+	for i := range lines {
+		lines[i] = strings.TrimSpace(lines[i])
+	}
+	return strings.Join(lines, "\n")
+}
+
+func (p *parser) clearNote() {
+	if p.noteFrom >= 0 {
+		p.note.Reset()
+		p.noteFrom = -1
+	}
+}
+
+// between looks at the text between elements: a blank line parts a comment
+// from what follows it.
+func (p *parser) between() {
+	text := p.src[p.From:p.To]
+	breaks := 0
+	for i := 0; i < len(text); i++ {
+		switch text[i] {
+		case '\n':
+			breaks++
+		case ' ', '\t', '\r':
+		default:
+			if len(p.Open) > 0 {
+				p.report("file-damaged", p.From+i, "", "text between the elements", "put it into a <string> or a comment")
+			}
+			return
+		}
+	}
+	if breaks > 1 {
+		p.clearNote()
+	}
+}
+
+// child reads one child of <resources>, at whose start tag the scanner stands.
+func (p *parser) child() {
+	switch p.Name {
+	case "string", "plurals", "string-array":
+	default:
+		p.skip()
+		return
+	}
+	element := p.Token
+	key, named := p.Value("name")
+	entry := catalog.Entry{Key: key, Offset: element.From, Note: p.note.String()}
+	if !named || key == "" {
+		p.report("file-damaged", element.From, "", fmt.Sprintf("<%s> without a name", p.Name), `add name="..."`)
+		p.skip()
+		return
+	}
+	if product, ok := p.Value("product"); ok && product != "default" {
+		entry.Product = product
+	}
+	if value, ok := p.Value("translatable"); ok && value == "false" {
+		entry.Fixed = true
+	}
+	formatted := true
+	if value, ok := p.Value("formatted"); ok && value == "false" {
+		formatted = false
+	}
+	if at, double := p.seen[entry.ID()]; double {
+		line, _ := p.lines.At(at)
+		p.report("key-duplicate", element.From, key, fmt.Sprintf("the key %s stands twice; first in line %d", key, line), "remove one of them")
+	} else {
+		p.seen[entry.ID()] = element.From
+	}
+	switch element.Name {
+	case "string":
+		p.str(entry, formatted)
+	case "plurals":
+		p.plurals(entry, formatted)
+	case "string-array":
+		p.array(entry, formatted)
+	}
+}
+
+// skip goes to the end of the element just begun.
+func (p *parser) skip() {
+	if p.Lone {
+		return
+	}
+	for depth := len(p.Open); len(p.Open) >= depth && p.Next(); {
+	}
+}
+
+func (p *parser) add(e catalog.Entry) {
+	from := p.noteFrom
+	if from < 0 {
+		from = e.Offset
+	}
+	p.document.notes = append(p.document.notes, int32(from))
+	p.document.catalog.Entries = append(p.document.catalog.Entries, e)
+}
+
+func (p *parser) str(entry catalog.Entry, formatted bool) {
+	if !p.Lone {
+		span := p.content("string")
+		if formatted && !span.percent {
+			formatted = false
+		}
+		if formatted {
+			formatted = printf.Java.Formatted(p.src[span.from:span.to])
+		}
+		p.value(&entry, span, &printf.Reader{Dialect: printf.Java, Formatted: formatted}, &entry.Message.Pattern)
+	}
+	p.add(entry)
+}
+
+// value decodes a content span into a pattern.
+func (p *parser) value(entry *catalog.Entry, s span, reader *printf.Reader, into *message.Pattern) {
+	raw := p.src[s.from:s.to]
+	if s.plain && !reader.Formatted {
+		if text, ok := plainText(raw); ok {
+			if text != "" {
+				*into = message.Pattern{message.Text(text)}
+				if text[0] == '@' || text[0] == '?' {
+					entry.Reference = reference(text)
+				}
+			}
+			return
+		}
+	}
+	d := decoder{parser: p, key: entry.Key, reader: reader}
+	*into = d.decode(s)
+	if trimmed := strings.TrimSpace(raw); trimmed != "" && trimmed[0] == '@' {
+		entry.Reference = reference(trimmed)
+	}
+}
+
+// reference gives the key that "@string/key" refers to, or "".
+func reference(text string) string {
+	name, ok := strings.CutPrefix(text, "@string/")
+	if !ok || strings.ContainsAny(name, " \t\r\n<&") {
+		return ""
+	}
+	return name
+}
+
+var quantities = map[string]bool{"zero": true, "one": true, "two": true, "few": true, "many": true, "other": true}
+
+// items reads the <item> children of the element just begun and hands each to f.
+func (p *parser) items(element string, f func(item xmlscan.Token, quantity string, s span)) {
+	if p.Lone {
+		return
+	}
+	depth := len(p.Open)
+	for p.Next() {
+		switch {
+		case p.Kind == xmlscan.End && len(p.Open) < depth:
+			return
+		case p.Kind == xmlscan.Start && p.Name == "item":
+			item := p.Token
+			quantity, _ := p.Value("quantity")
+			var s span
+			if p.Lone {
+				s = span{from: p.To, to: p.To, plain: true}
+			} else {
+				s = p.content("item")
+			}
+			f(item, quantity, s)
+		case p.Kind == xmlscan.Start && (p.Name == "string" || p.Name == "plurals" || p.Name == "string-array"):
+			p.Back()
+			p.Close(element)
+			return
+		case p.Kind == xmlscan.Start:
+			p.report("file-damaged", p.From, "", fmt.Sprintf("<%s> where <item> belongs", p.Name), "write <item>")
+			p.skip()
+		}
+	}
+}
+
+func (p *parser) plurals(entry catalog.Entry, formatted bool) {
+	type item struct {
+		quantity string
+		span
+	}
+	var items []item
+	p.items("plurals", func(token xmlscan.Token, quantity string, s span) {
+		if !quantities[quantity] {
+			p.report("file-damaged", token.From, entry.Key, fmt.Sprintf("%q is no quantity", quantity), "use zero, one, two, few, many or other")
+			return
+		}
+		for _, i := range items {
+			if i.quantity == quantity {
+				p.report("key-duplicate", token.From, entry.Key, fmt.Sprintf("the quantity %s stands twice", quantity), "remove one of them")
+				return
+			}
+		}
+		items = append(items, item{quantity, s})
+	})
+	any := false
+	for _, i := range items {
+		any = any || formatted && printf.Java.Formatted(p.src[i.from:i.to])
+	}
+	choice := &message.Choice{}
+	for _, i := range items {
+		variant := message.Variant{Keys: []string{i.quantity}}
+		p.value(&entry, i.span, &printf.Reader{Dialect: printf.Java, Formatted: any}, &variant.Pattern)
+		choice.Variants = append(choice.Variants, variant)
+	}
+	entry.Message.Choice = choice
+	choice.Selectors = []message.Selector{{Argument: counted(entry.Message)}}
+	entry.Reference = ""
+	p.add(entry)
+}
+
+// counted picks the argument that a plural counts. Android does not say which
+// it is; it is the first whole number by position, else one that is not shown.
+func counted(m message.Message) message.Placeholder {
+	best := message.Placeholder{Name: "count", Type: message.Integer}
+	for _, pattern := range m.Patterns() {
+		for _, part := range pattern {
+			if p, ok := part.(*message.Placeholder); ok && p.Type == message.Integer && (best.Position == 0 || p.Position < best.Position) {
+				best.Position = p.Position
+				if p.Name != "" {
+					best.Name = p.Name
+				}
+			}
+		}
+	}
+	if best.Position > 0 && best.Name == "count" {
+		for p := range m.Placeholders() {
+			if p.Position == best.Position && p.Name == "" {
+				p.Name = best.Name
+			}
+		}
+	}
+	return best
+}
+
+func (p *parser) array(entry catalog.Entry, formatted bool) {
+	name := entry.Key
+	index := 0
+	p.items("string-array", func(token xmlscan.Token, _ string, s span) {
+		item := entry
+		item.Key, item.Offset = catalog.ArrayKey(name, index), token.From
+		reader := &printf.Reader{Dialect: printf.Java, Formatted: formatted && printf.Java.Formatted(p.src[s.from:s.to])}
+		p.value(&item, s, reader, &item.Message.Pattern)
+		p.add(item)
+		index++
+	})
+}

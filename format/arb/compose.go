@@ -1,0 +1,458 @@
+package arb
+
+import (
+	"fmt"
+	"strconv"
+	"strings"
+
+	"zelvik/catalog"
+	"zelvik/format"
+	"zelvik/format/jsonscan"
+	"zelvik/message"
+	"zelvik/message/icu"
+)
+
+// composer writes entries and notes what it could not say.
+type composer struct {
+	losses []catalog.Loss
+	entry  *catalog.Entry
+}
+
+func (w *composer) lose(kind, lost, instead string) {
+	w.losses = append(w.losses, catalog.Loss{Kind: kind, Key: w.entry.Key, Offset: w.entry.Offset, Lost: lost, Instead: instead})
+}
+
+// compose writes a bundle. Metadata goes into the source's file; into a
+// translation's only what its keys need.
+func compose(c *catalog.Catalog, o format.Options) ([]byte, []catalog.Loss) {
+	w := &composer{}
+	out := make([]byte, 0, 64+len(c.Entries)*160)
+	out = append(out, '{')
+	if c.Culture != "" {
+		out = append(out, "\n  \"@@locale\": "...)
+		out = jsonscan.AppendQuote(out, strings.ReplaceAll(string(c.Culture), "-", "_"))
+		out = append(out, ',')
+	}
+	taken := map[string]string{}
+	for i := range c.Entries {
+		e := &c.Entries[i]
+		w.entry = e
+		if e.Product != "" {
+			w.lose("product", "the text for the product "+e.Product, "nothing; the text for all products is kept")
+			continue
+		}
+		key := w.key(e.Key, taken)
+		out = append(out, "\n  "...)
+		out = jsonscan.AppendQuote(out, key)
+		out = append(out, ": "...)
+		out = jsonscan.AppendQuote(out, w.value(c, e))
+		out = append(out, ',')
+		out = w.metadata(out, key, e, o.Source != nil)
+		w.unheld(e)
+	}
+	if out[len(out)-1] == ',' {
+		out = append(out[:len(out)-1], '\n')
+	}
+	return append(out, "}\n"...), w.losses
+}
+
+func (w *composer) unheld(e *catalog.Entry) {
+	if e.Fixed {
+		w.lose("fixed", "that the text is not translated", "it looks like any other")
+	}
+	if e.State > catalog.Unstated && e.State < catalog.Done {
+		w.lose("state", "the state "+e.State.String(), "none; .arb files hold no states")
+	}
+	if e.Limit > 0 {
+		w.lose("limit", fmt.Sprintf("the limit of %d characters", e.Limit), "none; .arb files hold no limits")
+	}
+}
+
+// key gives the key as Flutter takes it: the name of a Dart method. The key as
+// it was is kept in the metadata.
+func (w *composer) key(key string, taken map[string]string) string {
+	clean := true
+	for i := 0; i < len(key); i++ {
+		c := key[i]
+		if !(c >= 'a' && c <= 'z' || i > 0 && (c >= 'A' && c <= 'Z' || c >= '0' && c <= '9' || c == '_')) {
+			clean = false
+			break
+		}
+	}
+	spelled := key
+	if !clean || key == "" {
+		spelled = strings.Trim(strings.Map(func(r rune) rune {
+			if r >= 'a' && r <= 'z' || r >= 'A' && r <= 'Z' || r >= '0' && r <= '9' || r == '_' {
+				return r
+			}
+			return '_'
+		}, strings.ReplaceAll(key, "]", "")), "_")
+		if spelled == "" || !(spelled[0] >= 'a' && spelled[0] <= 'z' || spelled[0] >= 'A' && spelled[0] <= 'Z') {
+			spelled = "key_" + spelled
+		}
+		spelled = strings.ToLower(spelled[:1]) + spelled[1:]
+	}
+	for n := 2; taken[spelled] != "" && taken[spelled] != key; n++ {
+		spelled = strings.TrimRight(spelled, "0123456789") + strconv.Itoa(n)
+	}
+	taken[spelled] = key
+	if spelled != key {
+		w.lose("key", fmt.Sprintf("the key %q, which is no name in Dart", key), fmt.Sprintf("it is %s; %s in the metadata keeps it", spelled, originalKey))
+	}
+	return spelled
+}
+
+// value spells the message.
+func (w *composer) value(c *catalog.Catalog, e *catalog.Entry) string {
+	m := e.Message
+	if e.Reference != "" && c != nil {
+		if resolved, ok := c.Resolve(e); ok {
+			m = resolved
+			w.lose("reference", "that the text is the one of "+e.Reference, "a copy of that text")
+		}
+	}
+	text, losses := icu.Writer{Bare: true}.Write(m)
+	for _, l := range losses {
+		w.lose(l.Kind, l.Lost, l.Instead)
+	}
+	for _, pattern := range m.Patterns() {
+		for _, part := range pattern {
+			if literal, ok := part.(message.Text); ok && message.HasMarkup(string(literal)) {
+				w.lose("markup", "that the tags in the text are shown as they stand", "they read as markup")
+			}
+		}
+	}
+	return text
+}
+
+// metadata writes the @key object.
+func (w *composer) metadata(out []byte, key string, e *catalog.Entry, translation bool) []byte {
+	var rows []string
+	if key != e.Key {
+		rows = append(rows, jsonscan.Quote(originalKey)+": "+jsonscan.Quote(e.Key))
+	}
+	if !translation {
+		if e.Note != "" {
+			rows = append(rows, `"description": `+jsonscan.Quote(e.Note))
+		}
+		if list := w.placeholders(e); list != "" {
+			rows = append(rows, `"placeholders": `+list)
+		}
+	}
+	if len(rows) == 0 {
+		return out
+	}
+	out = append(out, "\n  "...)
+	out = jsonscan.AppendQuote(out, "@"+key)
+	out = append(out, ": {\n    "...)
+	out = append(out, strings.Join(rows, ",\n    ")...)
+	return append(out, "\n  },"...)
+}
+
+// placeholders describes the arguments, in order of position.
+func (w *composer) placeholders(e *catalog.Entry) string {
+	if !e.Message.HasPlaceholders() {
+		return ""
+	}
+	var list []string
+	for _, p := range e.Message.Arguments() {
+		var rows []string
+		row := func(key, value string) {
+			if value != "" {
+				rows = append(rows, jsonscan.Quote(key)+": "+value)
+			}
+		}
+		kind, style, optional := w.typed(&p)
+		row("type", quoted(kind))
+		row("format", quoted(style))
+		row("optionalParameters", optional)
+		row("example", quoted(p.Sample))
+		if len(rows) == 0 {
+			list = append(list, "      "+jsonscan.Quote(p.Name)+": {}")
+			continue
+		}
+		list = append(list, "      "+jsonscan.Quote(p.Name)+": {\n        "+strings.Join(rows, ",\n        ")+"\n      }")
+	}
+	return "{\n" + strings.Join(list, ",\n") + "\n    }"
+}
+
+func quoted(text string) string {
+	if text == "" {
+		return ""
+	}
+	return jsonscan.Quote(text)
+}
+
+// typed gives type, format and optional parameters of a placeholder in
+// Flutter's words (ARB, placeholders of Dart's intl).
+func (w *composer) typed(p *message.Placeholder) (kind, style, optional string) {
+	_, digits, fraction := p.Style.Fraction()
+	decimals := ""
+	if fraction {
+		decimals = fmt.Sprintf(`"decimalDigits": %d`, digits)
+	}
+	known := []string{"group", "." + strings.Repeat("0", digits)}
+	switch p.Type {
+	case message.String:
+		kind = "String"
+	case message.Integer:
+		kind = "int"
+		if p.Style.Has("group") {
+			style = "decimalPattern"
+		}
+	case message.Decimal:
+		kind = "double"
+		switch {
+		case p.Style.Has("scientific"):
+			style, known = "scientificPattern", append(known, "scientific")
+		case fraction:
+			style = "decimalPatternDigits"
+			if !p.Style.Has("group") {
+				w.lose("number-style", "that {"+p.Name+"} is written without group marks", "with them")
+			}
+		case p.Style.Has("group"):
+			style = "decimalPattern"
+		}
+	case message.Percent:
+		kind, style = "double", "percentPattern"
+		if fraction {
+			style = "decimalPercentPattern"
+		}
+	case message.Currency:
+		kind, style = "double", "currency"
+		code := p.Style.Code()
+		known = append(known, code)
+		if code != "" {
+			decimals = strings.TrimPrefix(decimals+`, "name": `+jsonscan.Quote(code), ", ")
+		}
+	case message.Date, message.Time:
+		return "DateTime", w.date(p), ""
+	}
+	if rest, _ := p.Style.Without(known...); rest != "" && !strings.HasPrefix(string(rest), "icu:") {
+		w.lose("number-style", fmt.Sprintf("the style %q of {%s}", rest, p.Name), "the plain "+p.Type.String())
+	}
+	if decimals != "" {
+		optional = "{" + decimals + "}"
+	}
+	return kind, style, optional
+}
+
+func (w *composer) date(p *message.Placeholder) string {
+	pattern, _, custom := p.Style.Custom()
+	switch {
+	case custom && !strings.HasPrefix(pattern, "%"):
+		return pattern
+	case custom:
+		w.lose("number-style", "the part "+pattern+" of the date {"+p.Name+"}", "the whole date")
+	case p.Type == message.Time:
+		return "jm"
+	}
+	switch p.Style.Length() {
+	case "medium":
+		return "yMMMd"
+	case "long":
+		return "yMMMMd"
+	case "full":
+		return "yMMMMEEEEd"
+	}
+	return "yMd"
+}
+
+// Edit makes changes; see format.Document.
+func (d *document) Edit(changes []format.Change) ([]byte, []catalog.Loss, error) {
+	e := &editor{document: d, src: d.Text(), newline: "\n"}
+	if strings.Contains(e.src, "\r\n") {
+		e.newline = "\r\n"
+	}
+	for _, c := range changes {
+		if err := e.change(c); err != nil {
+			return nil, nil, &format.EditError{Key: c.Key, Err: err}
+		}
+	}
+	out, err := d.text.Patch(e.replacements)
+	return out, e.losses, err
+}
+
+type editor struct {
+	*document
+	src, newline string
+	replacements []format.Replacement
+	losses       []catalog.Loss
+}
+
+func (e *editor) replace(from, to int, text string) {
+	e.replacements = append(e.replacements, format.Replacement{Start: from, End: to, Text: text})
+}
+
+// find gives the index in the object's members of the entry with the key, or -1.
+func (e *editor) find(key string) int {
+	if entry := e.catalog.Find(key); entry != nil {
+		for i := range e.catalog.Entries {
+			if &e.catalog.Entries[i] == entry {
+				return int(e.members[i])
+			}
+		}
+	}
+	return -1
+}
+
+// about gives the index of the metadata of the member at i, or -1.
+func (e *editor) about(i int) int {
+	for j := range e.root.Members {
+		if e.root.Members[j].Key == "@"+e.root.Members[i].Key {
+			return j
+		}
+	}
+	return -1
+}
+
+func (e *editor) indent() string {
+	if len(e.root.Members) > 0 {
+		from := e.root.Members[0].KeyFrom
+		start := strings.LastIndexByte(e.src[:from], '\n') + 1
+		if line := e.src[start:from]; strings.TrimSpace(line) == "" {
+			return line
+		}
+	}
+	return "  "
+}
+
+func (e *editor) change(c format.Change) error {
+	i := e.find(c.Key)
+	switch {
+	case c.Op == format.Set && i < 0:
+		return e.insert(c)
+	case i < 0:
+		return format.ErrNoEntry
+	}
+	m := &e.root.Members[i]
+	about := e.about(i)
+	entry := e.catalog.Find(c.Key)
+	w := &composer{entry: entry}
+	defer func() { e.losses = append(e.losses, w.losses...) }()
+	switch c.Op {
+	case format.Remove:
+		if about == i+1 {
+			e.remove(i, about)
+		} else {
+			e.remove(i, i)
+			if about >= 0 {
+				e.remove(about, about)
+			}
+		}
+		return nil
+	case format.Rename:
+		key := w.key(c.NewKey, map[string]string{})
+		e.replace(m.KeyFrom, m.KeyTo, jsonscan.Quote(key))
+		if about >= 0 {
+			e.replace(e.root.Members[about].KeyFrom, e.root.Members[about].KeyTo, jsonscan.Quote("@"+key))
+		}
+		return nil
+	}
+	if c.Message != nil {
+		changed := catalog.Entry{Key: c.Key, Message: *c.Message, Offset: entry.Offset}
+		if text := e.quote(m.Value, w.value(nil, &changed)); text != e.src[m.Value.From:m.Value.To] {
+			e.replace(m.Value.From, m.Value.To, text)
+		}
+	}
+	if c.Note != nil && *c.Note != entry.Note {
+		e.note(m, about, *c.Note)
+	}
+	return nil
+}
+
+// quote writes a string in the style of the one it replaces: characters beyond
+// ASCII are escaped where the old text escaped them.
+func (e *editor) quote(old jsonscan.Value, text string) string {
+	out := jsonscan.Quote(text)
+	raw := e.src[old.From:old.To]
+	if !strings.Contains(raw, `\u`) || strings.ContainsFunc(raw, func(r rune) bool { return r > 0x7E }) {
+		return out
+	}
+	return jsonscan.QuoteASCII(text)
+}
+
+// note changes the description, or adds metadata for it.
+func (e *editor) note(m *jsonscan.Member, about int, note string) {
+	indent := e.indent()
+	if about < 0 {
+		if note != "" {
+			e.replace(m.Value.To, m.Value.To, ","+e.newline+indent+jsonscan.Quote("@"+m.Key)+": {"+e.newline+
+				indent+indent+`"description": `+jsonscan.Quote(note)+e.newline+indent+"}")
+		}
+		return
+	}
+	box := &e.root.Members[about].Value
+	if old := box.Find("description"); old != nil {
+		e.replace(old.From, old.To, jsonscan.Quote(note))
+		return
+	}
+	row := e.newline + indent + indent + `"description": ` + jsonscan.Quote(note)
+	if len(box.Members) > 0 {
+		row += ","
+	} else {
+		row += e.newline + indent
+	}
+	e.replace(box.From+1, box.From+1, row)
+}
+
+// remove takes out members first to last with one of the commas around them.
+func (e *editor) remove(first, last int) {
+	members := e.root.Members
+	from, to := members[first].KeyFrom, members[last].Value.To
+	switch {
+	case last+1 < len(members):
+		to = members[last+1].KeyFrom
+	case first > 0:
+		from = members[first-1].Value.To
+	}
+	e.replace(from, to, "")
+}
+
+func (e *editor) insert(c format.Change) error {
+	if c.Message == nil {
+		return format.ErrNoEntry
+	}
+	if e.src[e.root.From:e.root.To] == "" || e.src[e.root.From] != '{' {
+		return fmt.Errorf("the file is no JSON object")
+	}
+	entry := catalog.Entry{Key: c.Key, Message: *c.Message}
+	w := &composer{entry: &entry}
+	taken := map[string]string{}
+	for i := range e.root.Members {
+		taken[e.root.Members[i].Key] = e.root.Members[i].Key
+	}
+	key := w.key(c.Key, taken)
+	indent := e.indent()
+	text := jsonscan.Quote(key) + ": " + jsonscan.Quote(w.value(nil, &entry))
+	if c.Note != nil && *c.Note != "" || key != c.Key {
+		var rows []string
+		if key != c.Key {
+			rows = append(rows, jsonscan.Quote(originalKey)+": "+jsonscan.Quote(c.Key))
+		}
+		if c.Note != nil && *c.Note != "" {
+			rows = append(rows, `"description": `+jsonscan.Quote(*c.Note))
+		}
+		inner := e.newline + indent + indent
+		text += "," + e.newline + indent + jsonscan.Quote("@"+key) + ": {" + inner + strings.Join(rows, ","+inner) + e.newline + indent + "}"
+	}
+	e.losses = append(e.losses, w.losses...)
+	members := e.root.Members
+	if len(members) == 0 {
+		e.replace(e.root.From+1, e.root.To-1, e.newline+indent+text+e.newline)
+		return nil
+	}
+	after := len(members) - 1
+	if i := e.find(c.After); i >= 0 {
+		after = i
+		if about := e.about(i); about == i+1 {
+			after = about
+		}
+	} else if c.After == "" && len(e.members) > 0 {
+		at := members[e.members[0]].KeyFrom
+		e.replace(at, at, text+","+e.newline+indent)
+		return nil
+	}
+	e.replace(members[after].Value.To, members[after].Value.To, ","+e.newline+indent+text)
+	return nil
+}

@@ -1,0 +1,192 @@
+// Package format says what a format is: how its files are recognised and
+// named, read into documents and composed anew. Each format is a package below
+// this one and a line in package format/all.
+package format
+
+import (
+	"errors"
+	"fmt"
+	"path"
+	"slices"
+
+	"zelvik/catalog"
+	"zelvik/culture"
+	"zelvik/finding"
+	"zelvik/message"
+)
+
+// Format is one file format.
+type Format struct {
+	// Name is what --from and --to take.
+	Name string
+	// Title is one line for people.
+	Title string
+	// Files are the file names it goes by, for people.
+	Files string
+	// Extensions are the file extensions it goes by, with their dots.
+	Extensions []string
+	// Table is the usual base name of a family's files.
+	Table string
+	// Holds says what the format can carry.
+	Holds Abilities
+	// Companion is the format of a second file beside the first that holds
+	// what the first cannot; nil for none.
+	Companion *Format
+
+	// Recognise says how well a file fits, from its slash-separated path and
+	// its first bytes, which may be missing.
+	Recognise func(path string, head []byte) Fit
+	// Locate tells from a path which family it belongs to and in which culture.
+	Locate func(path string) Location
+	// Path makes the path of a family's file for a culture. Neutral asks for
+	// the file without a culture in its name, where the format has one.
+	Path func(dir, table string, tag culture.Tag, neutral bool) string
+	// Parse reads a file. Findings are faults in it; the document is never nil,
+	// and it gives the same bytes back whatever the faults.
+	Parse func(data []byte) (Document, []finding.Finding)
+	// Compose writes a catalog anew.
+	Compose func(c *catalog.Catalog, o Options) ([]byte, []catalog.Loss)
+}
+
+// Fit says how well a file fits a format.
+type Fit int
+
+// The fits, worst first.
+const (
+	No    Fit = iota
+	Maybe     // the extension fits, or the content does
+	Yes       // name and content fit
+)
+
+// Location is what a path says.
+type Location struct {
+	// Dir and Table name the family: the folder its files stand under and
+	// their base name.
+	Dir, Table string
+	Culture    culture.Tag
+	// Neutral says that the name has no culture in it.
+	Neutral bool
+	// Aside says that the file is no translation but a variant for another
+	// purpose, such as a screen size.
+	Aside bool
+	// Misnamed says why the platform will not find the file; Meant is the path
+	// that was probably meant.
+	Misnamed, Meant string
+	// Unknown is the mistaken culture tag in the name.
+	Unknown *culture.UnknownError
+}
+
+// Family identifies the family among those of its format.
+func (l Location) Family() string { return path.Join(l.Dir, l.Table) }
+
+// Options say how a catalog is composed.
+type Options struct {
+	// Source is the source culture's catalog where c is a translation of it;
+	// nil where c is the source, or stands alone.
+	Source *catalog.Catalog
+	// Beside says that the companion file is written as well, so that what it
+	// holds is left out here.
+	Beside bool
+}
+
+// Abilities say what a format can carry.
+type Abilities struct {
+	Plurals   bool // by category
+	Exact     bool // exact cases of plurals
+	Ordinals  bool
+	Selects   bool
+	Several   bool // several selectors in one message
+	Names     bool // names of placeholders
+	Types     bool // types of placeholders
+	Markup    bool // as structure, not as text
+	Arrays    bool
+	Notes     bool
+	States    bool
+	Fixed     bool // entries that are not translated
+	Limits    bool
+	Bilingual bool
+}
+
+// Document is a file that was read: it remembers its bytes and where
+// everything stands in them.
+type Document interface {
+	// Catalogs are the catalogs in the file.
+	Catalogs() []*catalog.Catalog
+	// Text is the file's text as UTF-8, in which offsets count.
+	Text() string
+	// Edit gives the file's bytes with the changes made and nothing else
+	// touched. Without changes they are the bytes that were read. A change
+	// that cannot be made is an *EditError.
+	Edit(changes []Change) ([]byte, []catalog.Loss, error)
+}
+
+// Op is what a change does.
+type Op uint8
+
+// The operations.
+const (
+	Set    Op = iota // the message, or the note, or both; adds the entry where it is missing
+	Remove           // the entry with its note
+	Rename           // its key
+)
+
+// Change is one edit of a document.
+type Change struct {
+	Op Op
+	// Culture picks the catalog in a document that has several.
+	Culture culture.Tag
+	Key     string
+	// Message and Note are set where they are not nil.
+	Message *message.Message
+	Note    *string
+	// NewKey is the key after Rename.
+	NewKey string
+	// After is the key behind which a new entry goes, its neighbour in the
+	// source; "" puts it first, and a key that is not there puts it last.
+	After string
+}
+
+// ErrNoEntry says that a change names a key that the document does not have.
+var ErrNoEntry = errors.New("no such key")
+
+// EditError says why a change could not be made.
+type EditError struct {
+	Key string
+	Err error
+}
+
+// Error gives one sentence.
+func (e *EditError) Error() string { return fmt.Sprintf("%s: %v", e.Key, e.Err) }
+
+// Unwrap gives the cause.
+func (e *EditError) Unwrap() error { return e.Err }
+
+// Replacement is a stretch of bytes and what takes its place.
+type Replacement struct {
+	Start, End int
+	Text       string
+}
+
+// Patch makes replacements, given in any order; those at one place keep their
+// order. Overlapping ones are an error.
+func Patch(data []byte, replacements []Replacement) ([]byte, error) {
+	if len(replacements) == 0 {
+		return data, nil
+	}
+	slices.SortStableFunc(replacements, func(a, b Replacement) int { return a.Start - b.Start })
+	size := len(data)
+	for _, r := range replacements {
+		size += len(r.Text)
+	}
+	out := make([]byte, 0, size)
+	at := 0
+	for _, r := range replacements {
+		if r.Start < at || r.End < r.Start {
+			return nil, errors.New("two changes touch the same place; make them one after the other")
+		}
+		out = append(out, data[at:r.Start]...)
+		out = append(out, r.Text...)
+		at = r.End
+	}
+	return append(out, data[at:]...), nil
+}

@@ -1,0 +1,392 @@
+// Package jsonscan reads JSON into a tree with byte positions, tolerates the
+// comments that editors allow, goes on after a fault and says precisely what
+// is wrong.
+package jsonscan
+
+import (
+	"fmt"
+	"strconv"
+	"strings"
+	"unicode/utf16"
+	"unicode/utf8"
+)
+
+// Kind is the kind of a value.
+type Kind uint8
+
+// The kinds of values.
+const (
+	Null Kind = iota
+	Bool
+	Number
+	String
+	Array
+	Object
+)
+
+// Value is one value and where it stands; offsets count bytes.
+type Value struct {
+	Kind     Kind
+	From, To int
+	// Text is a string's decoded text, or a number or literal as spelled.
+	Text string
+	// Members are an object's, in order; Items an array's.
+	Members []Member
+	Items   []Value
+}
+
+// Member is one key and value of an object.
+type Member struct {
+	Key            string
+	KeyFrom, KeyTo int
+	Value          Value
+}
+
+// Fault is something wrong in the document.
+type Fault struct {
+	Offset     int
+	Text, Mend string
+}
+
+// Find gives the last member with the key, which is the one that counts, or nil.
+func (v *Value) Find(key string) *Value {
+	for i := len(v.Members) - 1; i >= 0; i-- {
+		if v.Members[i].Key == key {
+			return &v.Members[i].Value
+		}
+	}
+	return nil
+}
+
+const maxDepth = 200
+
+type parser struct {
+	data   string
+	at     int
+	depth  int
+	faults []Fault
+}
+
+// Parse reads a document, which is UTF-8 without a byte order mark.
+func Parse(data string) (Value, []Fault) {
+	p := &parser{data: data}
+	p.space()
+	if p.at >= len(data) {
+		p.fault(0, "the file is empty", "write {}")
+		return Value{Kind: Null, From: p.at, To: p.at}, p.faults
+	}
+	v := p.value()
+	p.space()
+	if p.at < len(data) && len(p.faults) == 0 {
+		p.fault(p.at, "something follows the end of the document", "remove it")
+	}
+	return v, p.faults
+}
+
+func (p *parser) fault(offset int, text, mend string) {
+	if len(p.faults) < 1000 {
+		p.faults = append(p.faults, Fault{offset, text, mend})
+	}
+}
+
+// space skips white space and comments.
+func (p *parser) space() {
+	for p.at < len(p.data) {
+		switch p.data[p.at] {
+		case ' ', '\t', '\n', '\r':
+			p.at++
+			continue
+		case '/':
+			end := -1
+			if rest := p.data[p.at:]; strings.HasPrefix(rest, "//") {
+				end = strings.IndexByte(rest, '\n')
+			} else if strings.HasPrefix(rest, "/*") {
+				if end = strings.Index(rest[2:], "*/"); end >= 0 {
+					end += 4
+				}
+			} else {
+				return
+			}
+			if end < 0 {
+				end = len(p.data) - p.at
+			}
+			p.at += end
+			continue
+		}
+		return
+	}
+}
+
+func (p *parser) value() Value {
+	if p.depth++; p.depth > maxDepth {
+		p.fault(p.at, fmt.Sprintf("values nested more than %d deep", maxDepth), "flatten the document")
+		p.at = len(p.data)
+		return Value{From: p.at, To: p.at}
+	}
+	defer func() { p.depth-- }()
+	v := Value{From: p.at}
+	if p.at >= len(p.data) {
+		p.fault(p.at, "a value is missing at the end of the file", "add it")
+		v.To = p.at
+		return v
+	}
+	switch c := p.data[p.at]; c {
+	case '{':
+		v.Kind = Object
+		p.object(&v)
+	case '[':
+		v.Kind = Array
+		p.array(&v)
+	case '"':
+		v.Kind = String
+		v.Text = p.str()
+	default:
+		for p.at < len(p.data) && strings.IndexByte(" \t\r\n,:{}[]\"/", p.data[p.at]) < 0 {
+			p.at++
+		}
+		v.Text = p.data[v.From:p.at]
+		switch {
+		case v.Text == "null":
+		case v.Text == "true" || v.Text == "false":
+			v.Kind = Bool
+		case number(v.Text):
+			v.Kind = Number
+		case v.Text == "":
+			p.fault(p.at, fmt.Sprintf("%q where a value belongs", string(rune(c))), "write a value in quotes")
+		default:
+			p.fault(v.From, fmt.Sprintf("%q is no JSON value", v.Text), "put text in double quotes")
+		}
+	}
+	v.To = p.at
+	return v
+}
+
+func number(text string) bool {
+	if text == "" || strings.Trim(text, "0123456789+-.eE") != "" {
+		return false
+	}
+	_, err := strconv.ParseFloat(text, 64)
+	return err == nil
+}
+
+func (p *parser) object(v *Value) {
+	start := p.at
+	p.at++
+	comma := -1
+	for {
+		p.space()
+		if p.at >= len(p.data) {
+			p.fault(start, "a brace that is not closed", "add }")
+			return
+		}
+		switch c := p.data[p.at]; c {
+		case '}':
+			if comma >= 0 {
+				p.fault(comma, "a comma before the closing brace", "remove it")
+			}
+			p.at++
+			return
+		case ',':
+			p.fault(p.at, "a comma too many", "remove it")
+			p.at++
+			continue
+		case '"':
+		default:
+			p.fault(p.at, fmt.Sprintf("%q where a key in quotes belongs", string(rune(c))), "put the key in double quotes")
+			before := p.at
+			if c == ']' || c == ':' || c == '\'' {
+				p.at++
+			} else if p.value(); p.at == before {
+				p.at++
+			}
+			continue
+		}
+		if comma < 0 && len(v.Members) > 0 {
+			p.fault(p.at, "a comma is missing before this key", "add , after the value above")
+		}
+		m := Member{KeyFrom: p.at}
+		m.Key = p.str()
+		m.KeyTo = p.at
+		p.space()
+		if p.at < len(p.data) && p.data[p.at] == ':' {
+			p.at++
+		} else {
+			p.fault(p.at, fmt.Sprintf("a colon is missing after the key %q", m.Key), "add :")
+		}
+		p.space()
+		m.Value = p.value()
+		v.Members = append(v.Members, m)
+		p.space()
+		comma = -1
+		if p.at < len(p.data) && p.data[p.at] == ',' {
+			comma = p.at
+			p.at++
+		}
+	}
+}
+
+func (p *parser) array(v *Value) {
+	start := p.at
+	p.at++
+	for {
+		p.space()
+		if p.at >= len(p.data) {
+			p.fault(start, "a bracket that is not closed", "add ]")
+			return
+		}
+		switch p.data[p.at] {
+		case ']':
+			p.at++
+			return
+		case ',':
+			p.at++
+			continue
+		case '}':
+			p.fault(start, "a bracket that is not closed", "add ]")
+			return
+		}
+		before := p.at
+		v.Items = append(v.Items, p.value())
+		if p.at == before {
+			p.at++
+		}
+	}
+}
+
+// str reads a string; one without its closing quote ends with the line.
+func (p *parser) str() string {
+	start := p.at
+	p.at++
+	from := p.at
+	plain := true
+	for p.at < len(p.data) {
+		switch c := p.data[p.at]; {
+		case c == '"':
+			raw := p.data[from:p.at]
+			p.at++
+			if plain {
+				return raw
+			}
+			return p.unescape(raw, from)
+		case c == '\\':
+			plain = false
+			p.at += 2
+			continue
+		case c == '\n' || c == '\r':
+			p.fault(start, "a quote that is not closed", `add "`)
+			return strings.TrimRight(p.data[from:p.at], ", ")
+		case c < 0x20 && c != '\t':
+			p.fault(p.at, fmt.Sprintf("the control character U+%04X in a string", c), fmt.Sprintf(`write \u%04x`, c))
+		}
+		p.at++
+	}
+	p.at = len(p.data)
+	p.fault(start, "a quote that is not closed", `add "`)
+	return p.data[min(from, p.at):]
+}
+
+func (p *parser) unescape(raw string, from int) string {
+	var out strings.Builder
+	out.Grow(len(raw))
+	for i := 0; i < len(raw); i++ {
+		if raw[i] != '\\' {
+			out.WriteByte(raw[i])
+			continue
+		}
+		i++
+		switch c := raw[i]; c {
+		case '"', '\\', '/':
+			out.WriteByte(c)
+		case 'b':
+			out.WriteByte('\b')
+		case 'f':
+			out.WriteByte('\f')
+		case 'n':
+			out.WriteByte('\n')
+		case 'r':
+			out.WriteByte('\r')
+		case 't':
+			out.WriteByte('\t')
+		case 'u':
+			r, ok := hex4(raw, i+1)
+			if !ok {
+				p.fault(from+i-1, `\u without four hexadecimal digits`, `write \u00e9 or the character itself`)
+				out.WriteString(`\u`)
+				continue
+			}
+			i += 4
+			if utf16.IsSurrogate(r) {
+				if low, ok := hex4(raw, i+3); ok && i+2 < len(raw) && raw[i+1] == '\\' && raw[i+2] == 'u' && utf16.DecodeRune(r, low) != utf8.RuneError {
+					r = utf16.DecodeRune(r, low)
+					i += 6
+				} else {
+					r = utf8.RuneError
+				}
+			}
+			out.WriteRune(r)
+		default:
+			p.fault(from+i-1, fmt.Sprintf(`\%c is no escape`, c), `write \\ for a backslash`)
+			out.WriteByte('\\')
+			out.WriteByte(c)
+		}
+	}
+	return out.String()
+}
+
+func hex4(raw string, at int) (rune, bool) {
+	if at < 0 || at+4 > len(raw) {
+		return 0, false
+	}
+	n, err := strconv.ParseUint(raw[at:at+4], 16, 32)
+	return rune(n), err == nil
+}
+
+const hexDigits = "0123456789abcdef"
+
+// Quote writes a string as JSON: only what must be escaped is.
+func Quote(text string) string { return string(AppendQuote(nil, text)) }
+
+// AppendQuote appends text as a JSON string.
+func AppendQuote(out []byte, text string) []byte {
+	out = append(out, '"')
+	start := 0
+	for i := 0; i < len(text); i++ {
+		c := text[i]
+		if c >= 0x20 && c != '"' && c != '\\' {
+			continue
+		}
+		out = append(out, text[start:i]...)
+		start = i + 1
+		switch c {
+		case '"', '\\':
+			out = append(out, '\\', c)
+		case '\n':
+			out = append(out, '\\', 'n')
+		case '\t':
+			out = append(out, '\\', 't')
+		case '\r':
+			out = append(out, '\\', 'r')
+		default:
+			out = append(out, '\\', 'u', '0', '0', hexDigits[c>>4], hexDigits[c&15])
+		}
+	}
+	out = append(out, text[start:]...)
+	return append(out, '"')
+}
+
+// QuoteASCII writes a string as JSON with every character beyond ASCII escaped.
+func QuoteASCII(text string) string {
+	var out strings.Builder
+	for _, r := range Quote(text) {
+		switch {
+		case r < 0x7F:
+			out.WriteRune(r)
+		case r > 0xFFFF:
+			high, low := utf16.EncodeRune(r)
+			fmt.Fprintf(&out, `\u%04x\u%04x`, high, low)
+		default:
+			fmt.Fprintf(&out, `\u%04x`, r)
+		}
+	}
+	return out.String()
+}

@@ -1,0 +1,237 @@
+package resx
+
+import (
+	"fmt"
+	"strings"
+
+	"zelvik/catalog"
+	"zelvik/finding"
+	"zelvik/format"
+	"zelvik/format/charset"
+	"zelvik/format/xmlscan"
+	"zelvik/message"
+	"zelvik/message/composite"
+	"zelvik/message/icu"
+)
+
+// document is a resource file that was read.
+type document struct {
+	text    *charset.Text
+	catalog *catalog.Catalog
+	slots   []slot
+	// rootEnd is where </root> stands, -1 where it does not.
+	rootEnd int
+}
+
+// slot says where the pieces of an entry stand; comment is -1 where there is
+// none.
+type slot struct {
+	from, to, nameFrom, nameTo int32
+	valueFrom, valueTo         int32
+	commentFrom, commentTo     int32
+	// commentElement spans the whole comment element.
+	commentElement, commentElementTo int32
+	// valueElementTo is behind </value>.
+	valueElement, valueElementTo int32
+}
+
+// Catalogs gives the file's one catalog.
+func (d *document) Catalogs() []*catalog.Catalog { return []*catalog.Catalog{d.catalog} }
+
+// Text gives the file as UTF-8.
+func (d *document) Text() string { return d.text.String() }
+
+type parser struct {
+	*document
+	*xmlscan.Scanner
+	src      string
+	lines    *finding.Lines
+	findings []finding.Finding
+	seen     map[string]int
+}
+
+func parse(data []byte) (format.Document, []finding.Finding) {
+	p := &parser{document: &document{text: charset.Decode(data), catalog: &catalog.Catalog{}, rootEnd: -1}, seen: map[string]int{}}
+	p.src = p.document.Text()
+	p.Scanner = xmlscan.New(p.src)
+	p.lines = finding.NewLines(p.src)
+	if charset.Binary(data) {
+		p.report("file-damaged", 0, "", "the file is binary, no XML text", "give a .resx file")
+		return p.document, p.findings
+	}
+	if p.text.Bad >= 0 {
+		p.report("file-damaged", p.text.Bad, "", "the file is not valid "+p.text.Encoding.String(), "save it as UTF-8")
+	}
+	root := false
+	for p.Next() {
+		switch {
+		case p.Kind == xmlscan.Start && p.Name == "root":
+			root = true
+		case p.Kind == xmlscan.Start && p.Name == "data":
+			p.data()
+		case p.Kind == xmlscan.Start && len(p.Open) > 1:
+			p.skip()
+		case p.Kind == xmlscan.End && p.Name == "root":
+			p.rootEnd = p.From
+		}
+	}
+	if !root {
+		p.report("file-damaged", 0, "", "the file has no <root>", "write <root></root> around the data")
+	}
+	for _, f := range p.Faults {
+		p.report("file-damaged", f.Offset, "", f.Text, f.Mend)
+	}
+	finding.Sort(p.findings)
+	return p.document, p.findings
+}
+
+func (p *parser) report(rule string, offset int, key, text, mend string) {
+	if len(p.findings) > 1000 {
+		return
+	}
+	line, column := p.lines.At(offset)
+	p.findings = append(p.findings, finding.Finding{Rule: rule, Severity: finding.Error, Line: line, Column: column, Key: key, Message: text, Mend: mend})
+}
+
+func (p *parser) skip() {
+	if p.Lone {
+		return
+	}
+	for depth := len(p.Open); len(p.Open) >= depth && p.Next(); {
+	}
+}
+
+// data reads one <data>. Only texts become entries: what has a type that is no
+// string, or a mimetype, is a file, an image or layout, and names beginning
+// with >> describe forms.
+func (p *parser) data() {
+	s := slot{from: int32(p.From), commentFrom: -1, valueFrom: -1}
+	key := ""
+	named := false
+	for _, a := range p.Attributes {
+		if a.Name == "name" {
+			s.nameFrom, s.nameTo = int32(a.ValueFrom), int32(a.ValueTo)
+			key, named = p.Unescape(a.ValueFrom, a.ValueTo), true
+		}
+	}
+	kind, typed := p.Value("type")
+	_, mime := p.Value("mimetype")
+	from := p.From
+	if p.Lone {
+		if !named {
+			p.report("file-damaged", from, "", "<data> without a name", `add name="..."`)
+		}
+		return
+	}
+	value, note := "", ""
+	offset := from
+	depth := len(p.Open)
+	for p.Next() && len(p.Open) >= depth {
+		if p.Kind != xmlscan.Start {
+			if p.Kind == xmlscan.Text && strings.TrimSpace(p.src[p.From:p.To]) != "" {
+				p.report("file-damaged", p.From, key, "text inside <data> but outside <value>", "put it into <value>")
+			}
+			continue
+		}
+		switch p.Name {
+		case "value":
+			s.valueElement = int32(p.From)
+			value, s.valueFrom, s.valueTo, offset = p.textOf(key)
+			s.valueElementTo = int32(p.To)
+		case "comment":
+			s.commentElement = int32(p.From)
+			note, s.commentFrom, s.commentTo, _ = p.textOf(key)
+			s.commentElementTo = int32(p.To)
+		case "data":
+			// The end tag is missing: the next entry has begun.
+			p.Back()
+			p.Close("data")
+			s.to = int32(p.From)
+			p.entry(s, key, named, typed && !strings.HasPrefix(kind, "System.String") || mime, value, note, offset)
+			return
+		default:
+			p.skip()
+		}
+	}
+	s.to = int32(p.To)
+	p.entry(s, key, named, typed && !strings.HasPrefix(kind, "System.String") || mime, value, note, offset)
+}
+
+func (p *parser) entry(s slot, key string, named, other bool, value, note string, offset int) {
+	if !named {
+		p.report("file-damaged", int(s.from), "", "<data> without a name", `add name="..."`)
+		return
+	}
+	if at, double := p.seen[strings.ToLower(key)]; double {
+		line, _ := p.lines.At(at)
+		p.report("key-duplicate", int(s.from), key, fmt.Sprintf("the key %s stands twice; first in line %d", key, line), "remove one of them")
+	} else {
+		p.seen[strings.ToLower(key)] = int(s.from)
+	}
+	if other || strings.HasPrefix(key, ">>") {
+		return
+	}
+	m, faults := read(value)
+	for _, f := range faults {
+		p.report(f.Rule, offset, key, f.Text, f.Mend)
+	}
+	p.catalog.Entries = append(p.catalog.Entries, catalog.Entry{Key: key, Message: m, Note: strings.TrimSpace(note), Offset: int(s.from)})
+	p.slots = append(p.slots, s)
+}
+
+// textOf reads the text of the element just begun and its span.
+func (p *parser) textOf(key string) (text string, from, to int32, offset int) {
+	name := p.Name
+	start := p.To
+	if p.Lone {
+		return "", int32(p.From), int32(p.To), p.From
+	}
+	if end := strings.IndexByte(p.src[start:], '<'); end >= 0 && strings.HasPrefix(p.src[start+end:], "</"+name) {
+		text = p.Unescape(start, start+end)
+		p.Seek(start + end)
+		p.Next()
+		return lineEnds(text), int32(start), int32(start + end), start
+	}
+	var out strings.Builder
+	depth := len(p.Open)
+	end := start
+	for p.Next() && len(p.Open) >= depth {
+		switch p.Kind {
+		case xmlscan.Text:
+			out.WriteString(p.Unescape(p.From, p.To))
+		case xmlscan.CDATA:
+			out.WriteString(p.src[p.InnerFrom:p.InnerTo])
+		case xmlscan.Start:
+			if p.Name == "data" || p.Name == "value" || p.Name == "comment" {
+				p.Back()
+				p.Close(name)
+				return lineEnds(out.String()), int32(start), int32(end), start
+			}
+			p.report("file-damaged", p.From, key, fmt.Sprintf("the tag <%s> stands bare in a text", p.Name), "write &lt; for <")
+			p.skip()
+		}
+		end = p.To
+	}
+	return lineEnds(out.String()), int32(start), int32(p.From), start
+}
+
+// lineEnds makes all line ends LF, as XML does.
+func lineEnds(text string) string {
+	if strings.IndexByte(text, '\r') < 0 {
+		return text
+	}
+	return strings.ReplaceAll(strings.ReplaceAll(text, "\r\n", "\n"), "\r", "\n")
+}
+
+// read makes a message of a value: an ICU message where a plural or select is
+// in it, else a composite format string.
+func read(value string) (message.Message, []message.Fault) {
+	if strings.IndexByte(value, '{') < 0 {
+		return message.Message{Pattern: message.SplitMarkup(nil, value)}, nil
+	}
+	if icu.LooksChosen(value) {
+		return icu.Parse(value)
+	}
+	p, faults := composite.Parse(value)
+	return message.Message{Pattern: p}, faults
+}

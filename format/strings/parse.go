@@ -1,0 +1,453 @@
+package strings
+
+import (
+	"fmt"
+	"strconv"
+	"strings"
+	"unicode/utf16"
+	"unicode/utf8"
+
+	"zelvik/catalog"
+	"zelvik/finding"
+	"zelvik/format"
+	"zelvik/format/charset"
+	"zelvik/format/plist"
+	"zelvik/message"
+	"zelvik/message/printf"
+)
+
+// document is a table that was read.
+type document struct {
+	text    *charset.Text
+	catalog *catalog.Catalog
+	slots   []slot
+	// property says that the file is a property list of another form, which
+	// is read and not edited.
+	property bool
+}
+
+// slot says where the pieces of an entry stand.
+type slot struct {
+	// from is where the entry begins with its note, to where it ends behind
+	// its semicolon.
+	noteFrom, noteTo, from, to         int32
+	keyFrom, keyTo, valueFrom, valueTo int32
+}
+
+// Catalogs gives the file's one catalog.
+func (d *document) Catalogs() []*catalog.Catalog { return []*catalog.Catalog{d.catalog} }
+
+// Text gives the file as UTF-8.
+func (d *document) Text() string { return d.text.String() }
+
+type parser struct {
+	*document
+	src      string
+	at       int
+	lines    *finding.Lines
+	findings []finding.Finding
+	seen     map[string]int
+	note     string
+	noteFrom int
+	noteTo   int
+}
+
+func parse(data []byte) (format.Document, []finding.Finding) {
+	p := &parser{document: &document{text: charset.Decode(data), catalog: &catalog.Catalog{}}, seen: map[string]int{}, noteFrom: -1}
+	p.src = p.text.String()
+	p.lines = finding.NewLines(p.src)
+	switch {
+	case plist.IsBinary(data):
+		p.document.text = &charset.Text{Bad: -1}
+		p.binary(data)
+		return p.document, p.findings
+	case charset.Binary(data):
+		p.report("file-damaged", 0, "", "the file is binary, no text", "give a .strings file")
+		return p.document, p.findings
+	case p.text.Bad >= 0:
+		p.report("file-damaged", p.text.Bad, "", "the file is not valid "+p.text.Encoding.String(), "save it as UTF-8")
+	}
+	head := strings.TrimLeft(p.src[:min(len(p.src), 400)], " \t\r\n")
+	if strings.HasPrefix(head, "<?xml") || strings.HasPrefix(head, "<!DOCTYPE plist") || strings.HasPrefix(head, "<plist") {
+		p.xml()
+	} else {
+		p.run()
+	}
+	finding.Sort(p.findings)
+	return p.document, p.findings
+}
+
+func (p *parser) report(rule string, offset int, key, text, mend string) {
+	if len(p.findings) > 1000 {
+		return
+	}
+	line, column := p.lines.At(offset)
+	p.findings = append(p.findings, finding.Finding{Rule: rule, Severity: finding.Error, Line: line, Column: column, Key: key, Message: text, Mend: mend})
+}
+
+// binary and xml read the other forms of property lists.
+func (p *parser) binary(data []byte) {
+	p.property = true
+	pairs, err := plist.Binary(data)
+	if err != nil {
+		p.report("file-damaged", 0, "", "the binary property list is damaged: "+err.Error(), "write it again from its source")
+	}
+	for _, pair := range pairs {
+		p.catalog.Add(catalog.Entry{Key: pair.Key, Message: read(pair.Text)})
+	}
+}
+
+func (p *parser) xml() {
+	p.property = true
+	root, faults := plist.Parse(p.src)
+	for _, f := range faults {
+		p.report("file-damaged", f.Offset, "", f.Text, f.Mend)
+	}
+	for _, m := range root.Members {
+		if m.Value.Kind == plist.String {
+			p.catalog.Add(catalog.Entry{Key: m.Key, Message: read(m.Value.Text), Offset: m.From})
+		}
+	}
+}
+
+// run reads the old form: comments and key = value;.
+func (p *parser) run() {
+	braces := 0
+	for {
+		p.space()
+		if p.at >= len(p.src) {
+			if braces > 0 {
+				p.report("file-damaged", p.at, "", "a brace that is not closed", "add }")
+			}
+			return
+		}
+		switch c := p.src[p.at]; c {
+		case '{':
+			braces++
+			p.at++
+			continue
+		case '}':
+			if braces--; braces < 0 {
+				braces = 0
+				p.report("file-damaged", p.at, "", "a closing brace without an opening one", "remove it")
+			}
+			p.at++
+			continue
+		case ';':
+			p.report("file-damaged", p.at, "", "a semicolon too many", "remove it")
+			p.at++
+			continue
+		}
+		p.entry()
+		p.note, p.noteFrom = "", -1
+	}
+}
+
+// space skips white space and comments and keeps the last comment as a note:
+// a blank line behind it parts it from the entry.
+func (p *parser) space() {
+	breaks := 0
+	for p.at < len(p.src) {
+		switch c := p.src[p.at]; {
+		case c == '\n':
+			if breaks++; breaks > 1 {
+				p.note, p.noteFrom = "", -1
+			}
+			p.at++
+		case c == ' ' || c == '\t' || c == '\r' || c == '\f' || c == '\v':
+			p.at++
+		case c == 0xE2 && (strings.HasPrefix(p.src[p.at:], "\u2028") || strings.HasPrefix(p.src[p.at:], "\u2029")):
+			p.at += 3
+		case strings.HasPrefix(p.src[p.at:], "/*"):
+			end := strings.Index(p.src[p.at+2:], "*/")
+			if end < 0 {
+				p.report("file-damaged", p.at, "", "a comment that is not closed", "add */")
+				p.at = len(p.src)
+				return
+			}
+			p.comment(p.at, p.at+2+end+2, p.src[p.at+2:p.at+2+end])
+			breaks = 0
+		case strings.HasPrefix(p.src[p.at:], "//"):
+			end := strings.IndexByte(p.src[p.at:], '\n')
+			if end < 0 {
+				end = len(p.src) - p.at
+			}
+			p.comment(p.at, p.at+end, strings.TrimRight(p.src[p.at+2:p.at+end], "\r"))
+			breaks = 0
+		default:
+			return
+		}
+	}
+}
+
+func (p *parser) comment(from, to int, text string) {
+	text = strings.TrimSpace(text)
+	if strings.Contains(text, "\n") {
+		rows := strings.Split(text, "\n")
+		for i := range rows {
+			rows[i] = strings.TrimSpace(rows[i])
+		}
+		text = strings.Join(rows, "\n")
+	}
+	if p.noteFrom >= 0 {
+		p.note += "\n" + text
+	} else {
+		p.note, p.noteFrom = text, from
+	}
+	p.noteTo = to
+	p.at = to
+}
+
+// bare reports whether a byte may stand in an unquoted string.
+func bare(c byte) bool {
+	return c >= 'a' && c <= 'z' || c >= 'A' && c <= 'Z' || c >= '0' && c <= '9' || strings.IndexByte("_$/:.-", c) >= 0 || c >= 0x80
+}
+
+// word reads a quoted or bare string at the current place and gives its span
+// and text; ok is false when there is none.
+func (p *parser) word(next byte) (from, to int, text string, ok bool) {
+	from = p.at
+	if p.at >= len(p.src) {
+		return from, from, "", false
+	}
+	if p.src[p.at] != '"' {
+		for p.at < len(p.src) && bare(p.src[p.at]) && !strings.HasPrefix(p.src[p.at:], "/*") && !strings.HasPrefix(p.src[p.at:], "//") {
+			p.at++
+		}
+		return from, p.at, p.src[from:p.at], p.at > from
+	}
+	end := quoteEnd(p.src, from+1)
+	// A quote that runs over a line and is not followed by what belongs behind
+	// it was not closed on its own line.
+	line := strings.IndexByte(p.src[from:], '\n')
+	if end < 0 || line >= 0 && from+line < end && !p.follows(end+1, next) {
+		stop := len(p.src)
+		if line >= 0 {
+			stop = from + line
+		}
+		p.report("file-damaged", from, "", "a quote that is not closed", `add "`)
+		p.at = stop
+		raw := strings.TrimRight(p.src[from+1:stop], " \t\r")
+		return from, stop, p.unescape(strings.TrimSuffix(raw, ";"), from+1), true
+	}
+	p.at = end + 1
+	return from, p.at, p.unescape(p.src[from+1:end], from+1), true
+}
+
+// quoteEnd gives the place of the closing quote, or -1.
+func quoteEnd(src string, at int) int {
+	for at < len(src) {
+		i := strings.IndexAny(src[at:], `"\`)
+		if i < 0 {
+			return -1
+		}
+		if src[at+i] == '"' {
+			return at + i
+		}
+		at += i + 2
+	}
+	return -1
+}
+
+// follows reports whether the byte, or the end of the file, comes next.
+func (p *parser) follows(at int, c byte) bool {
+	rest := strings.TrimLeft(p.src[at:], " \t\r\n")
+	return rest == "" || rest[0] == c || strings.HasPrefix(rest, "/*") || c == ';' && rest[0] == '}'
+}
+
+// line skips to the end of the line.
+func (p *parser) line() {
+	if end := strings.IndexByte(p.src[p.at:], '\n'); end >= 0 {
+		p.at += end
+	} else {
+		p.at = len(p.src)
+	}
+}
+
+// entry reads key = value; at the current place.
+func (p *parser) entry() {
+	s := slot{noteFrom: -1, from: int32(p.at)}
+	note := p.note
+	if p.noteFrom >= 0 {
+		s.noteFrom, s.noteTo = int32(p.noteFrom), int32(p.noteTo)
+	}
+	keyFrom, keyTo, key, ok := p.word('=')
+	if !ok {
+		p.report("file-damaged", p.at, "", fmt.Sprintf("%q where a key belongs", firstRune(p.src[p.at:])), "put keys and texts in double quotes")
+		p.line()
+		return
+	}
+	s.keyFrom, s.keyTo = int32(keyFrom), int32(keyTo)
+	p.blank()
+	value := key
+	switch {
+	case p.at < len(p.src) && p.src[p.at] == '=':
+		p.at++
+		p.blank()
+		from, to, text, ok := p.word(';')
+		if !ok {
+			p.report("file-damaged", p.at, key, fmt.Sprintf("the text of %q is missing", key), `write "..." behind the =`)
+			p.line()
+			return
+		}
+		s.valueFrom, s.valueTo = int32(from), int32(to)
+		value = text
+	case p.at < len(p.src) && p.src[p.at] == ';':
+		s.valueFrom, s.valueTo = int32(keyTo), int32(keyTo)
+	default:
+		p.report("file-damaged", p.at, key, fmt.Sprintf("a = is missing behind the key %q", key), `write "key" = "text";`)
+		p.line()
+		return
+	}
+	end := p.at
+	p.blank()
+	if p.at < len(p.src) && p.src[p.at] == ';' {
+		p.at++
+		end = p.at
+	} else {
+		p.report("file-damaged", end, key, fmt.Sprintf("a semicolon is missing behind the text of %q", key), "add ;")
+		p.at = end
+	}
+	s.to = int32(end)
+	if at, double := p.seen[key]; double {
+		line, _ := p.lines.At(at)
+		p.report("key-duplicate", keyFrom, key, fmt.Sprintf("the key %s stands twice; first in line %d", key, line), "remove one of them")
+	} else {
+		p.seen[key] = keyFrom
+	}
+	m, faults := readFaults(value)
+	for _, f := range faults {
+		p.report(f.Rule, int(s.valueFrom), key, f.Text, f.Mend)
+	}
+	p.catalog.Entries = append(p.catalog.Entries, catalog.Entry{Key: key, Message: m, Note: generated(note), Offset: keyFrom})
+	p.slots = append(p.slots, s)
+}
+
+// generated drops the comment that Apple's extraction writes where there is none.
+func generated(note string) string {
+	if note == "No comment provided by engineer." {
+		return ""
+	}
+	return note
+}
+
+func firstRune(text string) string {
+	_, size := utf8.DecodeRuneInString(text)
+	return text[:size]
+}
+
+// blank skips white space and comments inside an entry.
+func (p *parser) blank() {
+	note, from, to := p.note, p.noteFrom, p.noteTo
+	p.space()
+	p.note, p.noteFrom, p.noteTo = note, from, to
+}
+
+// read makes a message of a decoded value.
+func read(text string) message.Message {
+	m, _ := readFaults(text)
+	return m
+}
+
+func readFaults(text string) (message.Message, []message.Fault) {
+	if strings.IndexByte(text, '%') < 0 {
+		return message.Message{Pattern: message.SplitMarkup(nil, text)}, nil
+	}
+	r := printf.Reader{Dialect: printf.Foundation, Formatted: printf.Foundation.Formatted(text)}
+	var out message.Pattern
+	for _, part := range message.SplitMarkup(nil, text) {
+		if text, ok := part.(message.Text); ok {
+			out = r.Read(out, string(text))
+		} else {
+			out = out.Add(part)
+		}
+	}
+	return message.Message{Pattern: out}, r.Faults
+}
+
+// unescape decodes backslash escapes (property list syntax: C escapes, octal,
+// \U and four hexadecimal digits).
+func (p *parser) unescape(raw string, from int) string {
+	if strings.IndexByte(raw, '\\') < 0 {
+		return raw
+	}
+	var out strings.Builder
+	for i := 0; i < len(raw); i++ {
+		if raw[i] != '\\' {
+			out.WriteByte(raw[i])
+			continue
+		}
+		if i++; i >= len(raw) {
+			out.WriteByte('\\')
+			break
+		}
+		switch c := raw[i]; c {
+		case 'n':
+			out.WriteByte('\n')
+		case 't':
+			out.WriteByte('\t')
+		case 'r':
+			out.WriteByte('\r')
+		case 'a':
+			out.WriteByte('\a')
+		case 'b':
+			out.WriteByte('\b')
+		case 'f':
+			out.WriteByte('\f')
+		case 'v':
+			out.WriteByte('\v')
+		case '"', '\'', '\\', '\n', '?':
+			out.WriteByte(c)
+		case 'U', 'u':
+			r, size := unicode(raw[i+1:])
+			if size == 0 {
+				p.report("escape-wrong", from+i-1, "", fmt.Sprintf(`\%c without four hexadecimal digits`, c), `write \U00e9 or the character itself`)
+				out.WriteByte(c)
+				continue
+			}
+			out.WriteRune(r)
+			i += size
+		case '0', '1', '2', '3', '4', '5', '6', '7':
+			end := i
+			for end < len(raw) && end < i+3 && raw[end] >= '0' && raw[end] <= '7' {
+				end++
+			}
+			n, _ := strconv.ParseUint(raw[i:end], 8, 16)
+			out.WriteRune(rune(n))
+			i = end - 1
+		default:
+			p.report("escape-wrong", from+i-1, "", fmt.Sprintf(`\%s is no escape`, firstRune(raw[i:])), `write \\ for a backslash`)
+			i--
+			_, size := utf8.DecodeRuneInString(raw[i+1:])
+			out.WriteString(raw[i+1 : i+1+size])
+			i += size
+		}
+	}
+	return out.String()
+}
+
+// unicode reads four hexadecimal digits, and a second half of a pair.
+func unicode(raw string) (rune, int) {
+	hex := func(at int) (rune, bool) {
+		if at+4 > len(raw) {
+			return 0, false
+		}
+		n, err := strconv.ParseUint(raw[at:at+4], 16, 32)
+		return rune(n), err == nil
+	}
+	r, ok := hex(0)
+	if !ok {
+		return 0, 0
+	}
+	if utf16.IsSurrogate(r) {
+		if len(raw) >= 10 && raw[4] == '\\' && (raw[5] == 'U' || raw[5] == 'u') {
+			if low, ok := hex(6); ok {
+				if joined := utf16.DecodeRune(r, low); joined != utf8.RuneError {
+					return joined, 10
+				}
+			}
+		}
+		return utf8.RuneError, 4
+	}
+	return r, 4
+}

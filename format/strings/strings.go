@@ -1,0 +1,42 @@
+// Package strings reads and writes Apple's .strings tables: the old property
+// list form with quoted keys and values, in UTF-8 or UTF-16. Plurals of a
+// family stand in a .stringsdict beside it.
+package strings
+
+import (
+	"path"
+	"strings"
+
+	"zelvik/culture"
+	"zelvik/format"
+	"zelvik/format/stringsdict"
+)
+
+// Format is the format "strings".
+var Format = &format.Format{
+	Name:       "strings",
+	Title:      "Apple strings table, with a .stringsdict beside it for plurals",
+	Files:      "de.lproj/Localizable.strings",
+	Extensions: []string{".strings"},
+	Table:      "Localizable",
+	Companion:  stringsdict.Format,
+	Holds:      format.Abilities{Types: true, Notes: true},
+	Recognise:  recognise,
+	Locate:     locate,
+	Path:       filePath,
+	Parse:      parse,
+	Compose:    compose,
+}
+
+func recognise(p string, head []byte) format.Fit {
+	if strings.EqualFold(path.Ext(p), ".strings") {
+		return format.Yes
+	}
+	return format.No
+}
+
+func locate(p string) format.Location { return stringsdict.LocateIn(p, "strings") }
+
+func filePath(dir, table string, tag culture.Tag, neutral bool) string {
+	return path.Join(dir, string(tag)+".lproj", table+".strings")
+}

@@ -1,0 +1,489 @@
+// Package xmlscan reads XML as a stream of tokens with byte positions, goes on
+// after a fault, and says precisely what is wrong. It expands no entity by
+// itself, reads nothing from outside, and bounds nesting.
+//
+// It is our own because the spans of names, attribute values and content are
+// what byte-faithful editing is made of, and because a reader has to carry on
+// behind a missing bracket as if a person had mended it (see ARCHITECTURE.md).
+package xmlscan
+
+import (
+	"fmt"
+	"strconv"
+	"strings"
+	"unicode/utf8"
+)
+
+// Kind is the kind of a token.
+type Kind uint8
+
+// The kinds of tokens.
+const (
+	EOF Kind = iota
+	Start
+	End
+	Text
+	CDATA
+	Comment
+	Instruction
+	Doctype
+)
+
+// Token is one piece of the document. Offsets count strings.
+type Token struct {
+	Kind Kind
+	// From and To span the whole token.
+	From, To int
+	// Name is the element's name or the instruction's target.
+	Name string
+	// Lone says that a start tag closes itself.
+	Lone bool
+	// Attributes are a start tag's; they are valid until the next token.
+	Attributes []Attribute
+	// Inner spans the content of a comment or CDATA section.
+	InnerFrom, InnerTo int
+}
+
+// Attribute is one attribute of a start tag.
+type Attribute struct {
+	Name string
+	// From and To span it with the name; ValueFrom and ValueTo the value
+	// between its quotes.
+	From, To, ValueFrom, ValueTo int
+}
+
+// Fault is something wrong in the document.
+type Fault struct {
+	Offset     int
+	Text, Mend string
+}
+
+// maxDepth bounds nesting.
+const maxDepth = 256
+
+// Scanner goes through a document.
+type Scanner struct {
+	data string
+	at   int
+	// Token is the current token.
+	Token
+	Faults []Fault
+	// Open are the elements around the current place, outermost first.
+	Open []Element
+	// Entities are what the document's own DOCTYPE declares.
+	Entities map[string]string
+}
+
+// Element is an element that was opened and not yet closed.
+type Element struct {
+	Name string
+	From int
+}
+
+// New starts at the beginning of data, which is UTF-8 without a byte order mark.
+func New(data string) *Scanner {
+	return &Scanner{data: data}
+}
+
+func (s *Scanner) fault(offset int, text, mend string) {
+	if len(s.Faults) < 1000 {
+		s.Faults = append(s.Faults, Fault{offset, text, mend})
+	}
+}
+
+// Next goes to the next token; false at the end. At the end elements that are
+// still open are reported.
+func (s *Scanner) Next() bool {
+	s.Token = Token{From: s.at, Attributes: s.Attributes[:0]}
+	if s.at >= len(s.data) {
+		for i := len(s.Open) - 1; i >= 0; i-- {
+			s.fault(s.Open[i].From, fmt.Sprintf("<%s> is not closed", s.Open[i].Name), fmt.Sprintf("add </%s>", s.Open[i].Name))
+		}
+		s.Open = nil
+		s.To = s.at
+		return false
+	}
+	if s.data[s.at] != '<' {
+		s.text()
+		return true
+	}
+	rest := s.data[s.at:]
+	switch {
+	case len(rest) > 1 && nameStart(rest[1]):
+		s.start()
+	case len(rest) > 2 && rest[1] == '/' && nameStart(rest[2]):
+		s.end()
+	case strings.HasPrefix(rest, "<!--"):
+		s.until(Comment, 4, "-->", "a comment that is not closed", "add -->")
+	case strings.HasPrefix(rest, "<![CDATA["):
+		s.until(CDATA, 9, "]]>", "a CDATA section that is not closed", "add ]]>")
+	case strings.HasPrefix(rest, "<?"):
+		s.until(Instruction, 2, "?>", "a processing instruction that is not closed", "add ?>")
+		s.Name, _, _ = strings.Cut(s.data[s.InnerFrom:s.InnerTo], " ")
+	case strings.HasPrefix(rest, "<!"):
+		s.doctype()
+	default:
+		s.fault(s.at, "a bare < in text", "write &lt;")
+		s.at++
+		s.text()
+		s.From--
+	}
+	return true
+}
+
+func (s *Scanner) text() {
+	s.Kind = Text
+	s.From = s.at
+	if end := strings.IndexByte(s.data[s.at:], '<'); end >= 0 {
+		s.at += end
+	} else {
+		s.at = len(s.data)
+	}
+	s.To = s.at
+}
+
+// until reads a token that ends with a mark. Without the mark the rest of the
+// line is taken.
+func (s *Scanner) until(kind Kind, head int, mark, text, mend string) {
+	s.Kind = kind
+	s.InnerFrom = s.at + head
+	end := strings.Index(s.data[s.InnerFrom:], mark)
+	if end < 0 {
+		s.fault(s.at, text, mend)
+		if end = strings.IndexByte(s.data[s.InnerFrom:], '\n'); end < 0 {
+			end = len(s.data) - s.InnerFrom
+		}
+		mark = ""
+	}
+	s.InnerTo = s.InnerFrom + end
+	s.at = s.InnerTo + len(mark)
+	s.To = s.at
+}
+
+// doctype reads <!DOCTYPE ...> and the general entities it declares.
+func (s *Scanner) doctype() {
+	s.Kind = Doctype
+	i := s.at + 2
+	depth := 0
+	for ; i < len(s.data); i++ {
+		switch s.data[i] {
+		case '"', '\'':
+			if end := strings.IndexByte(s.data[i+1:], s.data[i]); end >= 0 {
+				i += end + 1
+			}
+		case '[':
+			depth++
+		case ']':
+			depth--
+		case '>':
+			if depth <= 0 {
+				s.at = i + 1
+				s.To = s.at
+				s.declare(s.data[s.From:s.To])
+				return
+			}
+		}
+	}
+	s.fault(s.From, "a document type that is not closed", "add >")
+	s.at = len(s.data)
+	s.To = s.at
+}
+
+// declare notes <!ENTITY name "value">. References inside values are left
+// alone, so nothing multiplies.
+func (s *Scanner) declare(doctype string) {
+	for {
+		_, rest, ok := strings.Cut(doctype, "<!ENTITY")
+		if !ok {
+			return
+		}
+		doctype = rest
+		rest = strings.TrimLeft(rest, " \t\r\n")
+		name, rest, ok := strings.Cut(rest, " ")
+		if rest = strings.TrimLeft(rest, " \t\r\n"); !ok || rest == "" || rest[0] != '"' && rest[0] != '\'' {
+			continue
+		}
+		if value, _, ok := strings.Cut(rest[1:], rest[:1]); ok {
+			if s.Entities == nil {
+				s.Entities = map[string]string{}
+			}
+			s.Entities[name] = value
+		}
+	}
+}
+
+func nameStart(c byte) bool {
+	return c >= 'a' && c <= 'z' || c >= 'A' && c <= 'Z' || c == '_' || c == ':' || c >= 0x80
+}
+
+func nameByte(c byte) bool {
+	return nameStart(c) || c >= '0' && c <= '9' || c == '-' || c == '.'
+}
+
+func space(c byte) bool { return c == ' ' || c == '\n' || c == '\t' || c == '\r' }
+
+// name reads a name at i.
+func (s *Scanner) name(i int) (string, int) {
+	start := i
+	for i < len(s.data) && nameByte(s.data[i]) {
+		i++
+	}
+	return s.data[start:i], i
+}
+
+// start reads a start tag.
+func (s *Scanner) start() {
+	s.Kind = Start
+	i := 0
+	s.Name, i = s.name(s.at + 1)
+	for {
+		for i < len(s.data) && space(s.data[i]) {
+			i++
+		}
+		if i >= len(s.data) {
+			s.fault(s.From, fmt.Sprintf("the tag <%s is not closed", s.Name), "add >")
+			break
+		}
+		c := s.data[i]
+		if c == '>' {
+			i++
+			break
+		}
+		if c == '/' && i+1 < len(s.data) && s.data[i+1] == '>' {
+			s.Lone = true
+			i += 2
+			break
+		}
+		if c == '<' {
+			s.fault(s.From, fmt.Sprintf("the tag <%s is not closed", s.Name), "add >")
+			break
+		}
+		if !nameStart(c) {
+			s.fault(i, fmt.Sprintf("%q in the tag <%s>", string(rune(c)), s.Name), "remove it")
+			i++
+			continue
+		}
+		i = s.attribute(i)
+	}
+	s.at = i
+	s.To = i
+	if s.Lone {
+		return
+	}
+	if len(s.Open) >= maxDepth {
+		s.fault(s.From, fmt.Sprintf("elements nested more than %d deep", maxDepth), "flatten the document")
+		s.at = len(s.data)
+		return
+	}
+	s.Open = append(s.Open, Element{s.Name, s.From})
+}
+
+// attribute reads one attribute at i and gives the place behind it.
+func (s *Scanner) attribute(i int) int {
+	a := Attribute{From: i}
+	a.Name, i = s.name(i)
+	j := i
+	for j < len(s.data) && space(s.data[j]) {
+		j++
+	}
+	if j >= len(s.data) || s.data[j] != '=' {
+		s.fault(a.From, fmt.Sprintf("the attribute %s has no value", a.Name), fmt.Sprintf(`write %s="..."`, a.Name))
+		return i
+	}
+	j++
+	for j < len(s.data) && space(s.data[j]) {
+		j++
+	}
+	if j >= len(s.data) || s.data[j] != '"' && s.data[j] != '\'' {
+		s.fault(a.From, fmt.Sprintf("the value of %s has no quotes", a.Name), fmt.Sprintf(`write %s="..."`, a.Name))
+		a.ValueFrom = j
+		for j < len(s.data) && !space(s.data[j]) && s.data[j] != '>' && s.data[j] != '<' && s.data[j] != '/' {
+			j++
+		}
+		a.ValueTo, a.To = j, j
+		s.Attributes = append(s.Attributes, a)
+		return j
+	}
+	quote := s.data[j]
+	a.ValueFrom = j + 1
+	end := strings.IndexByte(s.data[a.ValueFrom:], quote)
+	bracket := strings.IndexByte(s.data[a.ValueFrom:], '<')
+	if end < 0 || bracket >= 0 && bracket < end {
+		// The quote is missing: the value ends where the tag does.
+		s.fault(j, fmt.Sprintf("the value of %s has no closing quote", a.Name), "add "+string(quote))
+		end = strings.IndexAny(s.data[a.ValueFrom:], "<>\n")
+		if end < 0 {
+			end = len(s.data) - a.ValueFrom
+		}
+		a.ValueTo = a.ValueFrom + end
+		a.To = a.ValueTo
+	} else {
+		a.ValueTo = a.ValueFrom + end
+		a.To = a.ValueTo + 1
+	}
+	for i := range s.Attributes {
+		if s.Attributes[i].Name == a.Name {
+			s.fault(a.From, fmt.Sprintf("the attribute %s stands twice", a.Name), "remove one of them")
+		}
+	}
+	s.Attributes = append(s.Attributes, a)
+	return a.To
+}
+
+// end reads an end tag and closes what it closes.
+func (s *Scanner) end() {
+	s.Kind = End
+	i := 0
+	s.Name, i = s.name(s.at + 2)
+	for i < len(s.data) && space(s.data[i]) {
+		i++
+	}
+	if i < len(s.data) && s.data[i] == '>' {
+		i++
+	} else {
+		s.fault(s.From, fmt.Sprintf("the end tag </%s is not closed", s.Name), "add >")
+	}
+	s.at = i
+	s.To = i
+	for at := len(s.Open) - 1; at >= 0; at-- {
+		if s.Open[at].Name == s.Name {
+			for _, lost := range s.Open[at+1:] {
+				s.fault(lost.From, fmt.Sprintf("<%s> is not closed before </%s>", lost.Name, s.Name), fmt.Sprintf("add </%s>", lost.Name))
+			}
+			s.Open = s.Open[:at]
+			return
+		}
+	}
+	s.fault(s.From, fmt.Sprintf("</%s> closes nothing", s.Name), "remove it")
+}
+
+// Close pops the innermost element, for a reader that knows that it ended
+// though its end tag is missing, and reports the fault.
+func (s *Scanner) Close(name string) {
+	for len(s.Open) > 0 {
+		last := s.Open[len(s.Open)-1]
+		s.Open = s.Open[:len(s.Open)-1]
+		s.fault(last.From, fmt.Sprintf("<%s> is not closed", last.Name), fmt.Sprintf("add </%s>", last.Name))
+		if last.Name == name {
+			return
+		}
+	}
+}
+
+// Back undoes the start tag just read, so that Next reads it again.
+func (s *Scanner) Back() {
+	s.at = s.From
+	if !s.Lone && len(s.Open) > 0 {
+		s.Open = s.Open[:len(s.Open)-1]
+	}
+}
+
+// Seek goes on reading at offset, where the reader knows how things stand.
+func (s *Scanner) Seek(offset int) { s.at = offset }
+
+// Value gives the decoded value of an attribute of the current start tag and
+// whether it is there.
+func (s *Scanner) Value(name string) (string, bool) {
+	for _, a := range s.Attributes {
+		if a.Name == name {
+			return s.Unescape(a.ValueFrom, a.ValueTo), true
+		}
+	}
+	return "", false
+}
+
+var predefined = map[string]string{"lt": "<", "gt": ">", "amp": "&", "quot": `"`, "apos": "'"}
+
+// Unescape decodes the entities in a stretch of the document and reports those
+// that are none; these stay as they stand.
+func (s *Scanner) Unescape(from, to int) string {
+	raw := s.data[from:to]
+	if strings.IndexByte(raw, '&') < 0 {
+		return raw
+	}
+	var out strings.Builder
+	out.Grow(len(raw))
+	for i := 0; i < len(raw); {
+		if raw[i] != '&' {
+			out.WriteByte(raw[i])
+			i++
+			continue
+		}
+		text, size := s.Entity(raw[i:])
+		if size == 0 {
+			s.fault(from+i, "an & that begins no entity", "write &amp;")
+			out.WriteByte('&')
+			i++
+			continue
+		}
+		if text == "" {
+			s.fault(from+i, fmt.Sprintf("the entity %s is not known to XML", raw[i:i+size]), "write the character itself or a number such as &#160;")
+			text = raw[i : i+size]
+		}
+		out.WriteString(text)
+		i += size
+	}
+	return out.String()
+}
+
+// Entity decodes the entity that raw begins with. Size 0 means that there is
+// none, an empty text that it is not known.
+func (s *Scanner) Entity(raw string) (text string, size int) {
+	end := strings.IndexByte(raw[:min(len(raw), 64)], ';')
+	if end < 2 {
+		return "", 0
+	}
+	name := raw[1:end]
+	if name[0] == '#' {
+		digits, base := name[1:], 10
+		if strings.HasPrefix(digits, "x") {
+			digits, base = digits[1:], 16
+		}
+		n, err := strconv.ParseUint(digits, base, 32)
+		if err != nil || n == 0 || n > utf8.MaxRune || n >= 0xD800 && n < 0xE000 {
+			return "", end + 1
+		}
+		return string(rune(n)), end + 1
+	}
+	for i := 0; i < len(name); i++ {
+		if !nameByte(name[i]) {
+			return "", 0
+		}
+	}
+	if text, ok := predefined[name]; ok {
+		return text, end + 1
+	}
+	return s.Entities[name], end + 1
+}
+
+// EscapeText writes text as element content.
+func EscapeText(text string) string {
+	if strings.IndexAny(text, "&<>\r") < 0 {
+		return text
+	}
+	return textEscaper.Replace(text)
+}
+
+// EscapeAttribute writes text as a value in double quotes.
+func EscapeAttribute(text string) string {
+	if strings.IndexAny(text, "&<>\"\r\n\t") < 0 {
+		return text
+	}
+	return attributeEscaper.Replace(text)
+}
+
+var (
+	textEscaper      = strings.NewReplacer("&", "&amp;", "<", "&lt;", ">", "&gt;", "\r", "&#13;")
+	attributeEscaper = strings.NewReplacer("&", "&amp;", "<", "&lt;", ">", "&gt;", `"`, "&quot;", "\r", "&#13;", "\n", "&#10;", "\t", "&#9;")
+)
+
+// Legal reports whether XML 1.0 can hold the text: no control character but
+// tab and line ends (XML 1.0, production Char).
+func Legal(text string) bool {
+	for _, r := range text {
+		if r < 0x20 && r != '\t' && r != '\n' && r != '\r' || r == 0xFFFE || r == 0xFFFF {
+			return false
+		}
+	}
+	return true
+}

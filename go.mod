@@ -1,0 +1,23 @@
+module zelvik
+
+go 1.26.0
+
+require (
+	github.com/bmatcuk/doublestar/v4 v4.10.4
+	github.com/goccy/go-yaml v1.19.2
+	github.com/google/renameio/v2 v2.0.2
+	github.com/jedib0t/go-pretty/v6 v6.8.3
+	github.com/mattn/go-isatty v0.0.24
+	github.com/pmezard/go-difflib v1.0.0
+	github.com/stretchr/testify v1.12.1
+	github.com/urfave/cli/v3 v3.14.0
+	golang.org/x/sync v0.24.0
+	golang.org/x/sys v0.30.0
+	golang.org/x/text v0.43.0
+)
+
+require (
+	github.com/mattn/go-runewidth v0.0.16 // indirect
+	github.com/rivo/uniseg v0.4.7 // indirect
+	go.yaml.in/yaml/v3 v3.0.5 // indirect
+)

@@ -1,0 +1,256 @@
+// Package cli is the command line: one file per command, which reads options,
+// calls the core and prints.
+package cli
+
+import (
+	"bytes"
+	"context"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"io"
+	"runtime/debug"
+	"strings"
+
+	"github.com/urfave/cli/v3"
+
+	"zelvik/culture"
+	"zelvik/finding"
+	"zelvik/internal/terminal"
+	"zelvik/project"
+)
+
+// Version is the program's version.
+const Version = "0.1.0"
+
+// The exit statuses.
+const (
+	done     = 0
+	failed   = 1 // findings, losses that are refused, conflicts
+	misused  = 2 // wrong usage or configuration
+	unopened = 3 // a file could not be read or written
+)
+
+// statusError ends the program with a status; what there was to say was said.
+type statusError int
+
+// Error names the status.
+func (s statusError) Error() string { return fmt.Sprintf("exit status %d", int(s)) }
+
+// env is what commands print to.
+type env struct {
+	stdout, stderr io.Writer
+}
+
+// Run runs the program and gives its exit status.
+func Run(ctx context.Context, args []string, stdout, stderr io.Writer) int {
+	e := &env{stdout, stderr}
+	app := e.app()
+	err := app.Run(ctx, args)
+	var status statusError
+	var file *project.FileError
+	switch {
+	case err == nil:
+		return done
+	case errors.As(err, &status):
+		return int(status)
+	case errors.As(err, &file):
+		e.say(err)
+		return unopened
+	}
+	e.say(err)
+	return misused
+}
+
+// say prints an error as one sentence.
+func (e *env) say(err error) {
+	text := strings.TrimSpace(err.Error())
+	if !strings.HasSuffix(text, ".") {
+		text += "."
+	}
+	_, _ = fmt.Fprintln(e.stderr, "zelvik: "+text)
+}
+
+func (e *env) app() *cli.Command {
+	cli.VersionPrinter = func(c *cli.Command) { _, _ = fmt.Fprintln(e.stdout, "zelvik "+Version) }
+	app := &cli.Command{
+		Name:                  "zelvik",
+		Usage:                 "make an application speak more than one language",
+		Version:               Version,
+		Writer:                e.stdout,
+		ErrWriter:             e.stderr,
+		EnableShellCompletion: true,
+		Suggest:               false,
+		HideHelpCommand:       true,
+		OnUsageError:          usageError,
+		ExitErrHandler:        func(context.Context, *cli.Command, error) {},
+		Description: "Works on the string files that the platforms themselves read. Every command takes files\n" +
+			"or folders, and uses zelvik.yaml where there is one. Try: zelvik demo",
+		Action: func(ctx context.Context, c *cli.Command) error {
+			if c.Args().Len() == 0 {
+				return cli.ShowAppHelp(c)
+			}
+			return unknownCommand(c, c.Args().First())
+		},
+		Commands: e.commands(),
+	}
+	for _, command := range app.Commands {
+		command.OnUsageError = usageError
+		command.HideHelpCommand = true
+		command.Flags = append(command.Flags, commonFlags()...)
+	}
+	return app
+}
+
+// commands is the list of commands, in the order of the job.
+func (e *env) commands() []*cli.Command {
+	return []*cli.Command{
+		e.convertCommand(),
+		e.formatsCommand(),
+	}
+}
+
+func unknownCommand(c *cli.Command, name string) error {
+	var names []string
+	for _, command := range c.Root().Commands {
+		names = append(names, command.Name)
+	}
+	if nearest := finding.Nearest(name, names); nearest != "" {
+		return fmt.Errorf("%q is no command; %s was probably meant", name, nearest)
+	}
+	return fmt.Errorf("%q is no command; zelvik --help lists them", name)
+}
+
+// usageError makes one sentence of a mistake in the options.
+func usageError(_ context.Context, c *cli.Command, err error, _ bool) error {
+	text := err.Error()
+	if name, ok := strings.CutPrefix(text, "flag provided but not defined: "); ok {
+		name = strings.TrimLeft(name, "-")
+		var names []string
+		for _, flag := range c.Flags {
+			names = append(names, flag.Names()...)
+		}
+		if nearest := finding.Nearest(name, names); nearest != "" {
+			return fmt.Errorf("%s has no option --%s; --%s was probably meant", c.Name, name, nearest)
+		}
+		return fmt.Errorf("%s has no option --%s; zelvik %s --help lists them", c.Name, name, c.Name)
+	}
+	if name, ok := strings.CutPrefix(text, "flag needs an argument: "); ok {
+		return fmt.Errorf("the option --%s needs a value", strings.TrimLeft(name, "-"))
+	}
+	return fmt.Errorf("%s; zelvik %s --help explains the options", text, c.Name)
+}
+
+// commonFlags are the options that every command has.
+func commonFlags() []cli.Flag {
+	return []cli.Flag{
+		&cli.StringFlag{Name: "color", Value: "auto", Usage: "`WHEN` to use colour: auto, always, never"},
+		&cli.BoolFlag{Name: "quiet", Usage: "print only what was asked for"},
+		&cli.BoolFlag{Name: "verbose", Usage: "print what is done on the way"},
+	}
+}
+
+func outputFlag(forms string) cli.Flag {
+	return &cli.StringFlag{Name: "output", Value: "text", Usage: "`FORM` of the report: " + forms}
+}
+
+func projectFlag() cli.Flag {
+	return &cli.StringFlag{Name: "project", Usage: "the configuration `FILE` (default: the nearest zelvik.yaml going up)"}
+}
+
+func fromFlag() cli.Flag {
+	return &cli.StringFlag{Name: "from", Usage: "the `FORMAT` of the input, instead of detecting it"}
+}
+
+func dryRunFlag() cli.Flag {
+	return &cli.BoolFlag{Name: "dry-run", Usage: "show the difference, write nothing"}
+}
+
+func culturesFlag() cli.Flag {
+	return &cli.StringFlag{Name: "cultures", Aliases: []string{"culture"}, Usage: "limit to these `TAGS`, parted by commas"}
+}
+
+// printer makes the printer of a command's results, and checks --color.
+func (e *env) printer(c *cli.Command) (*terminal.Printer, error) {
+	mode := c.String("color")
+	if mode != "auto" && mode != "always" && mode != "never" {
+		return nil, fmt.Errorf("--color takes auto, always or never, not %q", mode)
+	}
+	return terminal.New(e.stdout, mode), nil
+}
+
+// notes makes the printer of everything that is no result.
+func (e *env) notes(c *cli.Command) *terminal.Printer {
+	if c.Bool("quiet") {
+		return terminal.New(io.Discard, "never")
+	}
+	return terminal.New(e.stderr, c.String("color"))
+}
+
+// form checks --output.
+func form(c *cli.Command, forms ...string) (string, error) {
+	value := c.String("output")
+	for _, f := range forms {
+		if f == value {
+			return value, nil
+		}
+	}
+	return "", fmt.Errorf("--output takes %s, not %q", strings.Join(forms, ", "), value)
+}
+
+// json prints a value for other programs.
+func (e *env) json(value any) error {
+	var out bytes.Buffer
+	encoder := json.NewEncoder(&out)
+	encoder.SetEscapeHTML(false)
+	encoder.SetIndent("", "  ")
+	if err := encoder.Encode(value); err != nil {
+		return err
+	}
+	_, err := e.stdout.Write(out.Bytes())
+	return err
+}
+
+// cultures reads --cultures.
+func cultures(c *cli.Command) ([]culture.Tag, error) {
+	text := c.String("cultures")
+	if text == "" {
+		return nil, nil
+	}
+	var list []culture.Tag
+	for part := range strings.SplitSeq(text, ",") {
+		tag, err := culture.Parse(strings.TrimSpace(part))
+		if err != nil {
+			return nil, err
+		}
+		list = append(list, tag)
+	}
+	return list, nil
+}
+
+// commit makes a plan's changes, or shows them.
+func (e *env) commit(c *cli.Command, plan *project.Plan) error {
+	if !c.Bool("dry-run") {
+		return plan.Commit()
+	}
+	p, err := e.printer(c)
+	if err != nil {
+		return err
+	}
+	for _, w := range plan.Writes {
+		old := w.Old
+		if old == nil {
+			if data, err := project.Read(w.Path); err == nil {
+				old = data
+			}
+		}
+		if bytes.Equal(old, w.New) && old != nil {
+			continue
+		}
+		p.Diff(w.Path, old, w.New)
+	}
+	return nil
+}
+
+// relaxMemory lets the collector run less often: commands are short.
+func relaxMemory() { debug.SetGCPercent(400) }

@@ -1,0 +1,245 @@
+package cli
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"os"
+	"strings"
+
+	"github.com/urfave/cli/v3"
+
+	"zelvik/catalog"
+	"zelvik/format"
+	"zelvik/format/all"
+	"zelvik/project"
+)
+
+func (e *env) convertCommand() *cli.Command {
+	return &cli.Command{
+		Name:      "convert",
+		Usage:     "the same texts in another format, a file or a whole family",
+		ArgsUsage: "INPUT...",
+		Description: "zelvik convert res/values/strings.xml --to arb --out app_en.arb\n" +
+			"zelvik convert res --to strings --out Apple        a whole family, one culture after another\n" +
+			"zelvik convert odd.resx --to resx --out copy.resx  its own format: the same bytes",
+		Flags: []cli.Flag{
+			&cli.StringFlag{Name: "to", Usage: "the `FORMAT` to write"},
+			&cli.StringFlag{Name: "out", Usage: "the `PATH` to write to: a file, a folder for a family, - for standard output"},
+			fromFlag(), culturesFlag(), projectFlag(), dryRunFlag(),
+			&cli.BoolFlag{Name: "strict", Usage: "write nothing and end with status 1 when something would be lost"},
+			outputFlag("text, json"),
+		},
+		Action: e.convert,
+	}
+}
+
+// conversionReport is what convert prints as JSON.
+type conversionReport struct {
+	Written []project.Converted `json:"written"`
+	Losses  []catalog.Loss      `json:"losses"`
+}
+
+func (e *env) convert(_ context.Context, c *cli.Command) error {
+	relaxMemory()
+	shape, err := form(c, "text", "json")
+	if err != nil {
+		return err
+	}
+	inputs := c.Args().Slice()
+	out := c.String("out")
+	switch {
+	case len(inputs) == 0:
+		return errors.New("convert needs a file or folder; for example: zelvik convert res --to arb --out l10n")
+	case c.String("to") == "":
+		return errors.New("convert needs --to FORMAT; zelvik formats lists them")
+	}
+	target, err := all.Named(c.String("to"))
+	if err != nil {
+		return err
+	}
+	conversion, err := e.conversion(c, inputs, target, out)
+	if err != nil {
+		return err
+	}
+	notes := e.notes(c)
+	for _, f := range conversion.Findings {
+		notes.Printf("%s: %s; %s\n", f.Place(), f.Message, f.Mend)
+	}
+	refused := c.Bool("strict") && counted(conversion.Losses) > 0
+	if !refused {
+		if err := e.deliver(c, conversion); err != nil {
+			return err
+		}
+	}
+	report := conversionReport{Written: conversion.Files, Losses: conversion.Losses}
+	if refused {
+		report.Written = nil
+	}
+	if err := e.reportConversion(c, shape, &report, refused); err != nil {
+		return err
+	}
+	if refused {
+		return statusError(failed)
+	}
+	return nil
+}
+
+// counted is how many losses change a text.
+func counted(losses []catalog.Loss) int {
+	n := 0
+	for _, l := range losses {
+		if l.Kind != project.LayoutLoss {
+			n++
+		}
+	}
+	return n
+}
+
+// conversion decides between a file and families and converts.
+func (e *env) conversion(c *cli.Command, inputs []string, target *format.Format, out string) (*project.Conversion, error) {
+	single := false
+	if len(inputs) == 1 {
+		info, err := os.Stat(inputs[0])
+		single = inputs[0] == "-" || err == nil && !info.IsDir()
+		if err != nil && inputs[0] != "-" && !strings.ContainsAny(inputs[0], "*?[{") {
+			return nil, project.ReadError(inputs[0], err)
+		}
+	}
+	intoFolder := strings.HasSuffix(out, "/")
+	if info, err := os.Stat(out); err == nil && info.IsDir() {
+		intoFolder = true
+	}
+	if single && !intoFolder {
+		if out == "" {
+			out = "-"
+		}
+		file, err := project.Open(inputs[0], c.String("from"))
+		if err != nil {
+			return nil, err
+		}
+		if err := project.Accompany(file); err != nil {
+			return nil, err
+		}
+		return project.ConvertFile(file, target, out)
+	}
+	if out == "" || out == "-" {
+		return nil, errors.New("a family needs --out FOLDER to be written to")
+	}
+	tags, err := cultures(c)
+	if err != nil {
+		return nil, err
+	}
+	w, err := project.Load(inputs, c.String("project"), project.Options{From: c.String("from"), Cultures: tags})
+	if err != nil {
+		return nil, err
+	}
+	return project.ConvertFamilies(w.Families, target, out)
+}
+
+// deliver writes the files, or the one file to standard output.
+func (e *env) deliver(c *cli.Command, conversion *project.Conversion) error {
+	if len(conversion.Writes) == 1 && conversion.Writes[0].Path == "-" {
+		_, err := e.stdout.Write(conversion.Writes[0].New)
+		return err
+	}
+	return e.commit(c, &conversion.Plan)
+}
+
+func (e *env) reportConversion(c *cli.Command, shape string, r *conversionReport, refused bool) error {
+	toStdout := len(r.Written) == 1 && r.Written[0].Path == "-"
+	if shape == "json" && !toStdout {
+		if r.Written == nil {
+			r.Written = []project.Converted{}
+		}
+		if r.Losses == nil {
+			r.Losses = []catalog.Loss{}
+		}
+		return e.json(r)
+	}
+	p, err := e.printer(c)
+	if err != nil {
+		return err
+	}
+	notes := e.notes(c)
+	if toStdout || c.Bool("dry-run") {
+		p = notes
+	}
+	verb := "written"
+	if c.Bool("dry-run") {
+		verb = "not written (--dry-run)"
+	}
+	if !toStdout && len(r.Written) > 0 {
+		p.Printf("%s\n", p.Strong(fmt.Sprintf("%s %s", plural(len(r.Written), "file"), verb)))
+		var rows [][]string
+		for _, f := range r.Written {
+			rows = append(rows, []string{"  " + f.From, "->", f.Path, string(f.Culture), plural(f.Entries, "entry")})
+		}
+		p.Table(nil, rows)
+	}
+	e.reportLosses(p, r.Losses, c.Bool("verbose"))
+	if refused {
+		notes.Printf("%s\n", "Nothing was written, because of --strict. Leave it out to accept the losses.")
+	}
+	return nil
+}
+
+// reportLosses prints losses, those of one kind and text gathered.
+func (e *env) reportLosses(p printer, losses []catalog.Loss, verbose bool) {
+	if len(losses) == 0 {
+		return
+	}
+	type group struct {
+		loss  catalog.Loss
+		count int
+		keys  map[string]bool
+	}
+	var groups []*group
+	index := map[string]*group{}
+	for _, l := range losses {
+		id := l.Kind + "\x00" + l.Key + "\x00" + l.Lost
+		if !verbose && l.Key != "" {
+			id = l.Kind
+		}
+		g := index[id]
+		if g == nil {
+			g = &group{loss: l, keys: map[string]bool{}}
+			index[id] = g
+			groups = append(groups, g)
+		}
+		g.count++
+		g.keys[l.Key] = true
+	}
+	p.Printf("\n%s\n", p.Warn(plural(len(losses), "loss")))
+	for _, g := range groups {
+		place := g.loss.Path
+		if g.loss.Line > 0 {
+			place = fmt.Sprintf("%s:%d:%d", place, g.loss.Line, g.loss.Column)
+		}
+		p.Printf("  %s  %s\n", p.Warn(g.loss.Kind), p.Faint(place))
+		lost := g.loss.Lost
+		if g.loss.Key != "" {
+			lost = g.loss.Key + ": " + lost
+		}
+		p.Printf("      lost     %s\n      instead  %s\n", lost, g.loss.Instead)
+		if g.count > 1 {
+			p.Printf("      %s\n", p.Faint(fmt.Sprintf("and %s like it (--verbose lists them)", plural(g.count-1, "more"))))
+		}
+	}
+}
+
+// plural writes a number with its noun.
+func plural(n int, noun string) string {
+	if n != 1 {
+		switch {
+		case noun == "more":
+		case strings.HasSuffix(noun, "y"):
+			noun = noun[:len(noun)-1] + "ies"
+		case strings.HasSuffix(noun, "s"):
+			noun += "es"
+		default:
+			noun += "s"
+		}
+	}
+	return fmt.Sprintf("%d %s", n, noun)
+}

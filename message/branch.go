@@ -1,0 +1,98 @@
+package message
+
+import "slices"
+
+// Branch is a pattern under conditions: a key per selector, "" or missing
+// where any will do. Readers of nested choices build messages from branches.
+type Branch struct {
+	Keys    []string
+	Pattern Pattern
+}
+
+// MaxVariants bounds the matrix that nested choices multiply out to.
+const MaxVariants = 1000
+
+// Times continues every outer branch with every inner one that can be true
+// with it. It stops soon after MaxVariants branches; the caller tells.
+func Times(outer, inner []Branch) []Branch {
+	var out []Branch
+	for _, a := range outer {
+		for _, b := range inner {
+			keys, ok := both(a.Keys, b.Keys, outer, inner)
+			if !ok || len(out) > MaxVariants {
+				continue
+			}
+			pattern := slices.Clone(a.Pattern)
+			for _, part := range b.Pattern {
+				pattern = pattern.Add(part)
+			}
+			out = append(out, Branch{keys, pattern})
+		}
+	}
+	return out
+}
+
+// Under puts branches under the condition that a selector has a key.
+func Under(selector int, key string, inner []Branch) []Branch {
+	here := make([]string, selector+1)
+	here[selector] = key
+	var out []Branch
+	for _, b := range inner {
+		if keys, ok := both(here, b.Keys, nil, inner); ok {
+			out = append(out, Branch{keys, b.Pattern})
+		}
+	}
+	return out
+}
+
+// Chosen makes the message of all branches.
+func Chosen(selectors []Selector, branches []Branch) Message {
+	if len(selectors) == 0 {
+		if len(branches) == 0 {
+			return Message{}
+		}
+		return Message{Pattern: branches[0].Pattern}
+	}
+	choice := &Choice{Selectors: selectors}
+	for _, b := range branches {
+		keys := make([]string, len(selectors))
+		for i := range keys {
+			if keys[i] = at(b.Keys, i); keys[i] == "" {
+				keys[i] = Default
+			}
+		}
+		choice.Variants = append(choice.Variants, Variant{Keys: keys, Pattern: b.Pattern})
+	}
+	return Message{Choice: choice}
+}
+
+// both joins two conditions. Where they ask different keys of one selector,
+// "other" gives way to a key that its own choice does not have.
+func both(a, b []string, as, bs []Branch) ([]string, bool) {
+	keys := make([]string, max(len(a), len(b)))
+	for i := range keys {
+		x, y := at(a, i), at(b, i)
+		switch {
+		case x == "" || x == y:
+			keys[i] = y
+		case y == "" || y == Default && !has(bs, i, x):
+			keys[i] = x
+		case x == Default && !has(as, i, y):
+			keys[i] = y
+		default:
+			return nil, false
+		}
+	}
+	return keys, true
+}
+
+func at(keys []string, i int) string {
+	if i < len(keys) {
+		return keys[i]
+	}
+	return ""
+}
+
+func has(branches []Branch, i int, key string) bool {
+	return slices.ContainsFunc(branches, func(b Branch) bool { return at(b.Keys, i) == key })
+}

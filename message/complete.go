@@ -1,0 +1,122 @@
+package message
+
+import (
+	"strconv"
+	"strings"
+)
+
+// Arguments lists the message's arguments, each once, in the order of their
+// positions, then of first appearance. Types, styles and samples come from the
+// first placeholder that states them.
+func (m Message) Arguments() []Placeholder {
+	var list []Placeholder
+	for p := range m.Placeholders() {
+		at := -1
+		for i := range list {
+			if same(&list[i], p) {
+				at = i
+				break
+			}
+		}
+		if at < 0 {
+			at = len(list)
+			list = append(list, Placeholder{Name: p.Name, Position: p.Position, Type: p.Type, Style: p.Style, Sample: p.Sample, Syntax: p.Syntax})
+		}
+		known := &list[at]
+		if known.Name == "" {
+			known.Name = p.Name
+		}
+		if known.Sample == "" {
+			known.Sample = p.Sample
+		}
+		if known.Type == String {
+			known.Type = p.Type
+		}
+		if known.Style == "" {
+			known.Style = p.Style
+		}
+	}
+	// Stable insertion by position; arguments without one keep their place.
+	for i := 1; i < len(list); i++ {
+		for j := i; j > 0 && list[j].Position > 0 && list[j-1].Position > list[j].Position; j-- {
+			list[j], list[j-1] = list[j-1], list[j]
+		}
+	}
+	return list
+}
+
+func same(a, b *Placeholder) bool {
+	if a.Position > 0 && b.Position > 0 {
+		return a.Position == b.Position
+	}
+	return a.Name != "" && a.Name == b.Name
+}
+
+// Complete gives every placeholder of the message both a name and a position,
+// so that any syntax can spell it. Both come from the arguments of the source
+// message where it is given; what is still unnamed becomes arg1, arg2 by
+// position; what has no position is numbered in the order of appearance.
+// Missing types, styles and samples are taken over as well.
+func (m Message) Complete(source []Placeholder) {
+	if !m.HasPlaceholders() {
+		return
+	}
+	known := source
+	if source == nil {
+		known = m.Arguments()
+	}
+	taken := map[int]bool{}
+	for i := range known {
+		taken[known[i].Position] = true
+	}
+	positions := map[string]int{}
+	free := 1
+	number := func(p *Placeholder) int {
+		if n, ok := positions[p.Name]; ok {
+			return n
+		}
+		for taken[free] {
+			free++
+		}
+		taken[free], positions[p.Name] = true, free
+		return free
+	}
+	for i := range known {
+		if known[i].Position == 0 {
+			known[i].Position = number(&known[i])
+		}
+	}
+	for p := range m.Placeholders() {
+		for i := range known {
+			k := &known[i]
+			if !same(k, p) {
+				continue
+			}
+			if p.Name == "" {
+				p.Name = k.Name
+			}
+			if p.Position == 0 {
+				p.Position = k.Position
+			}
+			if p.Type == String && p.Style == "" {
+				p.Type, p.Style = k.Type, k.Style
+			}
+			if p.Sample == "" {
+				p.Sample = k.Sample
+			}
+			break
+		}
+		if p.Position == 0 {
+			p.Position = number(p)
+		}
+		if p.Name == "" {
+			p.Name = "arg" + strconv.Itoa(p.Position)
+		}
+	}
+}
+
+// MadeName reports whether Complete made the name: argN at position N.
+func (p *Placeholder) MadeName() bool {
+	digits, ok := strings.CutPrefix(p.Name, "arg")
+	return p.Name == "" || ok && digits == strconv.Itoa(p.Position)
+}

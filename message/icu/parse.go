@@ -1,0 +1,384 @@
+// Package icu reads and writes ICU messages: {name}, {n, number, integer},
+// plural, selectordinal and select, nested in any depth, with # and apostrophe
+// quoting (ICU's DOUBLE_OPTIONAL mode: an apostrophe quotes only before a
+// character that has a meaning). Nested choices are flattened into the
+// message tree's matrix on reading and nested again on writing.
+package icu
+
+import (
+	"fmt"
+	"slices"
+	"strconv"
+	"strings"
+
+	"zelvik/message"
+)
+
+// maxDepth bounds how deep choices may stand in one another.
+const maxDepth = 20
+
+// parser walks over one message.
+type parser struct {
+	text string
+	at   int
+	// selectors are the message's selectors in order of appearance; cases
+	// their keys.
+	selectors []message.Selector
+	cases     [][]string
+	// counted are the plural arguments around the current place, innermost
+	// last: # stands for it.
+	counted []int
+	depth   int
+}
+
+// Simple reports whether the text has no character with a meaning to ICU.
+func Simple(text string) bool { return strings.IndexAny(text, "{}'") < 0 }
+
+// Parse reads a message. On a fault the message is the text as it stands, and
+// the fault says where and why.
+func Parse(text string) (message.Message, []message.Fault) {
+	if Simple(text) {
+		return message.Message{Pattern: message.SplitMarkup(nil, text)}, nil
+	}
+	p := &parser{text: text}
+	branches, err := p.sequence()
+	if err == nil && p.at < len(text) {
+		err = p.fault("a closing brace without an opening one", "quote it as '}'")
+	}
+	if err != nil {
+		return message.Plain(text), []message.Fault{*err}
+	}
+	return message.Chosen(p.selectors, branches), p.missing()
+}
+
+// LooksChosen reports whether a text that is not known to be an ICU message
+// has a plural or select in it, so that it can be taken for one.
+func LooksChosen(text string) bool {
+	for rest := text; ; {
+		at := strings.IndexByte(rest, '{')
+		if at < 0 {
+			return false
+		}
+		rest = rest[at+1:]
+		name, after, ok := strings.Cut(rest, ",")
+		if !ok || strings.ContainsAny(name, "{}") {
+			continue
+		}
+		kind, after, ok := strings.Cut(after, ",")
+		if ok && slices.Contains([]string{"plural", "select", "selectordinal"}, strings.TrimSpace(kind)) && strings.Contains(after, "{") {
+			return true
+		}
+	}
+}
+
+func (p *parser) fault(text, mend string) *message.Fault {
+	return &message.Fault{Offset: p.at, Rule: "file-damaged", Text: text, Mend: mend}
+}
+
+func (p *parser) tooMany() *message.Fault {
+	return p.fault(fmt.Sprintf("choices that multiply out to more than %d variants", message.MaxVariants), "split the message")
+}
+
+// missing reports selectors without a default variant.
+func (p *parser) missing() []message.Fault {
+	var faults []message.Fault
+	for i, s := range p.selectors {
+		if !slices.Contains(p.cases[i], message.Default) {
+			faults = append(faults, message.Fault{Rule: "select-gap",
+				Text: fmt.Sprintf("the %s over %s has no other variant", s.Kind, name(&s.Argument)),
+				Mend: "add other {...}, which applies when no variant does"})
+		}
+	}
+	return faults
+}
+
+// sequence reads parts up to a closing brace or the end.
+func (p *parser) sequence() ([]message.Branch, *message.Fault) {
+	if p.depth++; p.depth > maxDepth {
+		return nil, p.fault("choices nested too deep", "split the message")
+	}
+	defer func() { p.depth-- }()
+	branches := []message.Branch{{}}
+	var literal strings.Builder
+	add := func(part message.Part) {
+		for i := range branches {
+			branches[i].Pattern = branches[i].Pattern.Add(part)
+		}
+	}
+	flush := func() {
+		if literal.Len() > 0 {
+			for _, part := range message.SplitMarkup(nil, literal.String()) {
+				add(part)
+			}
+			literal.Reset()
+		}
+	}
+	for p.at < len(p.text) {
+		c := p.text[p.at]
+		switch {
+		case c == '\'':
+			p.apostrophe(&literal)
+		case c == '#' && len(p.counted) > 0:
+			flush()
+			s := p.selectors[p.counted[len(p.counted)-1]]
+			add(&message.Placeholder{Name: s.Argument.Name, Position: s.Argument.Position, Type: message.Integer, Style: "group", Spelling: "#", Syntax: message.ICU})
+			p.at++
+		case c == '}':
+			flush()
+			return branches, nil
+		case c == '{':
+			flush()
+			inner, err := p.argument()
+			if err != nil {
+				return nil, err
+			}
+			if len(inner) == 1 && len(inner[0].Keys) == 0 {
+				add(inner[0].Pattern[0])
+				continue
+			}
+			if branches = message.Times(branches, inner); len(branches) > message.MaxVariants {
+				return nil, p.tooMany()
+			}
+		default:
+			literal.WriteByte(c)
+			p.at++
+		}
+	}
+	flush()
+	return branches, nil
+}
+
+// apostrophe reads a doubled apostrophe, a quoted stretch, or a plain one.
+func (p *parser) apostrophe(literal *strings.Builder) {
+	p.at++
+	rest := p.text[p.at:]
+	if strings.HasPrefix(rest, "'") {
+		literal.WriteByte('\'')
+		p.at++
+		return
+	}
+	if rest == "" || !(rest[0] == '{' || rest[0] == '}' || rest[0] == '#' && len(p.counted) > 0) {
+		literal.WriteByte('\'')
+		return
+	}
+	for p.at < len(p.text) {
+		c := p.text[p.at]
+		p.at++
+		if c == '\'' {
+			if p.at >= len(p.text) || p.text[p.at] != '\'' {
+				return
+			}
+			p.at++
+		}
+		literal.WriteByte(c)
+	}
+}
+
+// word reads up to one of the stop characters and trims white space.
+func (p *parser) word(stops string) string {
+	end := strings.IndexAny(p.text[p.at:], stops)
+	if end < 0 {
+		end = len(p.text) - p.at
+	}
+	word := strings.TrimSpace(p.text[p.at : p.at+end])
+	p.at += end
+	return word
+}
+
+func (p *parser) is(c byte) bool { return p.at < len(p.text) && p.text[p.at] == c }
+
+func (p *parser) space() {
+	for p.at < len(p.text) && strings.IndexByte(" \t\r\n\u200e\u200f", p.text[p.at]) >= 0 {
+		p.at++
+	}
+}
+
+// argument reads {...}, at whose opening brace the parser stands.
+func (p *parser) argument() ([]message.Branch, *message.Fault) {
+	start := p.at
+	p.at++
+	id := p.word(",{}")
+	if !argumentName(id) {
+		p.at = start
+		return nil, p.fault(fmt.Sprintf("%q is no argument name", id), "name the argument with letters, digits and _, or quote the brace as '{'")
+	}
+	argument := message.Placeholder{Name: id, Syntax: message.ICU}
+	if n, err := strconv.Atoi(id); err == nil {
+		argument.Name, argument.Position = "", n+1
+	}
+	if p.is('}') {
+		p.at++
+		argument.Spelling = p.text[start:p.at]
+		if c := len(p.counted); c > 0 {
+			if s := p.selectors[p.counted[c-1]].Argument; s.Name == argument.Name && s.Position == argument.Position {
+				argument.Type = message.Integer
+			}
+		}
+		return []message.Branch{{Pattern: message.Pattern{&argument}}}, nil
+	}
+	if !p.is(',') {
+		p.at = start
+		return nil, p.fault("a brace that is not closed", "add }")
+	}
+	p.at++
+	kind := p.word(",{}")
+	switch kind {
+	case "plural", "selectordinal", "select":
+		return p.choice(argument, kind)
+	}
+	style := ""
+	if p.is(',') {
+		p.at++
+		style = p.style()
+	}
+	if !p.is('}') {
+		p.at = start
+		return nil, p.fault("a brace that is not closed", "add }")
+	}
+	p.at++
+	argument.Spelling = p.text[start:p.at]
+	if !readStyle(&argument, kind, style) {
+		p.at = start
+		return nil, p.fault(fmt.Sprintf("%q is no argument type", kind), "use number, date, time, plural, select or selectordinal")
+	}
+	return []message.Branch{{Pattern: message.Pattern{&argument}}}, nil
+}
+
+// style reads the text of a simple argument's style, in which quotes and
+// nested braces may stand.
+func (p *parser) style() string {
+	start, depth := p.at, 0
+	for p.at < len(p.text) {
+		switch p.text[p.at] {
+		case '\'':
+			if end := strings.IndexByte(p.text[p.at+1:], '\''); end >= 0 {
+				p.at += end + 1
+			}
+		case '{':
+			depth++
+		case '}':
+			if depth == 0 {
+				return strings.TrimSpace(p.text[start:p.at])
+			}
+			depth--
+		}
+		p.at++
+	}
+	return strings.TrimSpace(p.text[start:])
+}
+
+func argumentName(id string) bool {
+	return id != "" && !strings.ContainsFunc(id, func(r rune) bool {
+		return r <= ' ' || strings.ContainsRune("'\"#<>|,:;()[]!?*+=/\\&%$@^`~", r)
+	})
+}
+
+// choice reads the variants of a plural, selectordinal or select.
+func (p *parser) choice(argument message.Placeholder, kind string) ([]message.Branch, *message.Fault) {
+	if !p.is(',') {
+		return nil, p.fault("a "+kind+" without variants", "write {"+name(&argument)+", "+kind+", other {...}}")
+	}
+	p.at++
+	s := message.Selector{Argument: argument, Kind: map[string]message.Kind{"plural": message.Plural, "selectordinal": message.Ordinal, "select": message.Select}[kind]}
+	if s.Kind != message.Select {
+		s.Argument.Type = message.Integer
+	}
+	p.space()
+	if s.Kind != message.Select && strings.HasPrefix(p.text[p.at:], "offset:") {
+		p.at += len("offset:")
+		p.space()
+		digits := p.word(" \t\r\n{}")
+		n, err := strconv.Atoi(digits)
+		if err != nil {
+			return nil, p.fault(fmt.Sprintf("%q is no offset", digits), "write offset:1")
+		}
+		s.Offset = n
+	}
+	index := p.selector(s)
+	if s.Kind != message.Select {
+		p.counted = append(p.counted, index)
+		defer func() { p.counted = p.counted[:len(p.counted)-1] }()
+	}
+	var out []message.Branch
+	seen := map[string]bool{}
+	for {
+		p.space()
+		if p.is('}') {
+			p.at++
+			if len(out) == 0 {
+				return nil, p.fault("a "+kind+" without variants", "add other {...}")
+			}
+			return out, nil
+		}
+		start := p.at
+		key := p.word(" \t\r\n{}")
+		p.space()
+		if key == "" || !p.is('{') {
+			p.at = start
+			if start >= len(p.text) {
+				return nil, p.fault("a "+kind+" that is not closed", "add }")
+			}
+			return nil, p.fault(fmt.Sprintf("a variant of the %s without a text in braces", kind), "write "+cmpOther(key)+" {...}")
+		}
+		if s.Kind != message.Select && !slices.Contains(categories, key) && !(strings.HasPrefix(key, "=") && number(key[1:])) {
+			p.at = start
+			return nil, p.fault(fmt.Sprintf("%q is no plural category", key), "use zero, one, two, few, many, other or an exact =1")
+		}
+		if seen[key] {
+			p.at = start
+			return nil, p.fault(fmt.Sprintf("the variant %s stands twice", key), "remove one of them")
+		}
+		seen[key] = true
+		p.at++
+		opened := p.at - 1
+		inner, err := p.sequence()
+		if err != nil {
+			return nil, err
+		}
+		if !p.is('}') {
+			p.at = opened
+			return nil, p.fault("a brace that is not closed", "add }")
+		}
+		p.at++
+		if !slices.Contains(p.cases[index], key) {
+			p.cases[index] = append(p.cases[index], key)
+		}
+		if out = append(out, message.Under(index, key, inner)...); len(out) > message.MaxVariants {
+			return nil, p.tooMany()
+		}
+	}
+}
+
+var categories = []string{"zero", "one", "two", "few", "many", "other"}
+
+func cmpOther(key string) string {
+	if key == "" {
+		return message.Default
+	}
+	return key
+}
+
+func number(text string) bool {
+	_, err := strconv.ParseFloat(text, 64)
+	return err == nil
+}
+
+// selector gives the index of the selector, a new one where it is not known.
+func (p *parser) selector(s message.Selector) int {
+	for i, known := range p.selectors {
+		if known.Argument.Name == s.Argument.Name && known.Argument.Position == s.Argument.Position && known.Kind == s.Kind && known.Offset == s.Offset {
+			return i
+		}
+	}
+	p.selectors = append(p.selectors, s)
+	p.cases = append(p.cases, nil)
+	return len(p.selectors) - 1
+}
+
+// name is how ICU spells the argument.
+func name(p *message.Placeholder) string {
+	if p.Name != "" {
+		return p.Name
+	}
+	return strconv.Itoa(p.Position - 1)
+}

@@ -1,0 +1,166 @@
+package icu
+
+import (
+	"fmt"
+	"slices"
+	"strings"
+
+	"zelvik/message"
+)
+
+// Writer says how messages are written.
+type Writer struct {
+	// Numbered refers to arguments by position from 0 instead of by name.
+	Numbered bool
+	// Bare leaves types and styles out of placeholders, for a format that
+	// states them elsewhere.
+	Bare bool
+}
+
+// Write writes a message, and tells what it could not say.
+func (w Writer) Write(m message.Message) (string, []message.Loss) {
+	if m.Choice == nil && len(m.Pattern) == 1 {
+		if text, ok := m.Pattern[0].(message.Text); ok && Simple(string(text)) {
+			return string(text), nil
+		}
+	}
+	var out strings.Builder
+	o := output{Writer: w, out: &out}
+	if m.Choice == nil {
+		o.pattern(m.Pattern)
+	} else {
+		o.choice(m.Choice.Selectors, m.Choice.Variants)
+	}
+	return out.String(), o.losses
+}
+
+type output struct {
+	Writer
+	out    *strings.Builder
+	losses []message.Loss
+	// counted are the plural arguments around the current place.
+	counted []message.Selector
+	depth   int
+}
+
+func (o *output) id(p *message.Placeholder) string {
+	if o.Numbered && p.Position > 0 {
+		return fmt.Sprint(p.Position - 1)
+	}
+	return name(p)
+}
+
+// choice writes variants over the first selector, and inside each the rest.
+func (o *output) choice(selectors []message.Selector, variants []message.Variant) {
+	if len(selectors) == 0 {
+		o.pattern(variants[0].Pattern)
+		return
+	}
+	// Inside another choice, a selector that nothing depends on is left out.
+	if o.depth > 0 && !slices.ContainsFunc(variants, func(v message.Variant) bool { return v.Keys[0] != message.Default }) {
+		o.choice(selectors[1:], shifted(variants))
+		return
+	}
+	o.depth++
+	defer func() { o.depth-- }()
+	s := selectors[0]
+	o.out.WriteString("{" + o.id(&s.Argument) + ", " + s.Kind.String() + ",")
+	if s.Offset != 0 {
+		fmt.Fprintf(o.out, " offset:%d", s.Offset)
+	}
+	if s.Kind != message.Select {
+		o.counted = append(o.counted, s)
+		defer func() { o.counted = o.counted[:len(o.counted)-1] }()
+	}
+	var keys []string
+	groups := map[string][]message.Variant{}
+	for _, v := range variants {
+		if groups[v.Keys[0]] == nil {
+			keys = append(keys, v.Keys[0])
+		}
+		groups[v.Keys[0]] = append(groups[v.Keys[0]], v)
+	}
+	for _, key := range keys {
+		o.out.WriteString(" " + key + " {")
+		o.choice(selectors[1:], shifted(groups[key]))
+		o.out.WriteString("}")
+	}
+	o.out.WriteString("}")
+}
+
+// shifted gives the variants without their first key.
+func shifted(variants []message.Variant) []message.Variant {
+	out := make([]message.Variant, len(variants))
+	for i, v := range variants {
+		out[i] = message.Variant{Keys: v.Keys[1:], Pattern: v.Pattern}
+	}
+	return out
+}
+
+func (o *output) pattern(p message.Pattern) {
+	for i, part := range p {
+		switch part := part.(type) {
+		case message.Text:
+			next := i+1 < len(p)
+			o.text(string(part), next)
+		case *message.Markup:
+			o.text(part.String(), true)
+		case *message.Placeholder:
+			o.placeholder(part)
+		}
+	}
+}
+
+func (o *output) placeholder(p *message.Placeholder) {
+	innermost, counted := false, false
+	for i, s := range o.counted {
+		if s.Argument.Ident() == p.Ident() || s.Argument.Name != "" && s.Argument.Name == p.Name {
+			counted = true
+			innermost = i == len(o.counted)-1
+		}
+	}
+	if p.Spelling == "#" && p.Syntax == message.ICU && innermost {
+		o.out.WriteString("#")
+		return
+	}
+	if o.Bare {
+		o.out.WriteString("{" + o.id(p) + "}")
+		return
+	}
+	text, losses := spell(p, o.id(p), counted)
+	o.out.WriteString(text)
+	o.losses = append(o.losses, losses...)
+}
+
+// text writes literal text with quotes where a character has a meaning. An
+// apostrophe is doubled where it would begin a quotation; before further
+// parts it stands before a brace, too.
+func (o *output) text(text string, more bool) {
+	special := "{}"
+	if len(o.counted) > 0 {
+		special = "{}#"
+	}
+	if strings.IndexAny(text, special+"'") < 0 {
+		o.out.WriteString(text)
+		return
+	}
+	for i := 0; i < len(text); i++ {
+		c := text[i]
+		switch {
+		case c == '\'':
+			o.out.WriteByte('\'')
+			if i+1 == len(text) && (more || len(o.counted) > 0) || i+1 < len(text) && strings.IndexByte(special+"'", text[i+1]) >= 0 {
+				o.out.WriteByte('\'')
+			}
+		case strings.IndexByte(special, c) >= 0:
+			end := i
+			for end < len(text) && strings.IndexByte(special+"'", text[end]) >= 0 {
+				end++
+			}
+			o.out.WriteString("'" + strings.ReplaceAll(text[i:end], "'", "''") + "'")
+			i = end - 1
+		default:
+			o.out.WriteByte(c)
+		}
+	}
+}

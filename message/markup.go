@@ -1,0 +1,95 @@
+package message
+
+import "strings"
+
+// elements are the names that make an angle bracket in a text a tag: HTML's
+// elements for phrases and blocks, and <annotation>, as platforms' text
+// renderers know them.
+var elements = map[string]bool{}
+
+func init() {
+	for name := range strings.FieldsSeq(`a abbr annotation b bdi bdo big blockquote br cite code dd del dfn div dl dt em
+		font h1 h2 h3 h4 h5 h6 hr i img ins kbd li mark ol p pre q s samp small span strike strong sub sup table tbody
+		td th thead tr tt u ul var wbr`) {
+		elements[name] = true
+	}
+}
+
+// SplitMarkup parts text into literal text and tags, for formats that hold
+// markup as text. Angle brackets that make no tag of a known element stay text.
+func SplitMarkup(p Pattern, text string) Pattern {
+	for {
+		at := strings.IndexByte(text, '<')
+		if at < 0 {
+			return p.Add(Text(text))
+		}
+		tag := ScanTag(text[at:])
+		if tag == nil || !elements[strings.ToLower(tag.Tag)] {
+			p = p.Add(Text(text[:at+1]))
+			text = text[at+1:]
+			continue
+		}
+		p = p.Add(Text(text[:at])).Add(tag)
+		text = text[at+len(tag.Spelling):]
+	}
+}
+
+// HasMarkup reports whether SplitMarkup would find a tag in the text.
+func HasMarkup(text string) bool {
+	if strings.IndexByte(text, '<') < 0 {
+		return false
+	}
+	for _, part := range SplitMarkup(nil, text) {
+		if _, ok := part.(*Markup); ok {
+			return true
+		}
+	}
+	return false
+}
+
+// ScanTag reads the tag that text begins with; nil when it begins with none.
+func ScanTag(text string) *Markup {
+	rest, closing := strings.CutPrefix(text[1:], "/")
+	end := 0
+	for end < len(rest) && nameByte(rest[end], end == 0) {
+		end++
+	}
+	if end == 0 {
+		return nil
+	}
+	tag := &Markup{Tag: rest[:end], Role: Open}
+	quote := byte(0)
+	for i := end; i < len(rest); i++ {
+		switch c := rest[i]; {
+		case quote != 0:
+			if c == quote {
+				quote = 0
+			}
+		case c == '"' || c == '\'':
+			quote = c
+		case c == '<':
+			return nil
+		case c == '>':
+			tag.Attributes = rest[end:i]
+			if closing {
+				tag.Role = Close
+				if strings.TrimSpace(tag.Attributes) != "" {
+					return nil
+				}
+			} else if attributes, lone := strings.CutSuffix(tag.Attributes, "/"); lone {
+				tag.Role, tag.Attributes = Lone, attributes
+			}
+			if tag.Attributes != "" && !strings.ContainsRune(" \t\r\n", rune(tag.Attributes[0])) {
+				return nil
+			}
+			tag.Spelling = text[:len(text)-len(rest)+i+1]
+			return tag
+		}
+	}
+	return nil
+}
+
+func nameByte(c byte, first bool) bool {
+	return c >= 'a' && c <= 'z' || c >= 'A' && c <= 'Z' || c == '_' ||
+		!first && (c >= '0' && c <= '9' || c == '-' || c == ':' || c == '.')
+}

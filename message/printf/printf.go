@@ -1,0 +1,342 @@
+// Package printf reads and writes the placeholders of format strings in the
+// tradition of C: those of java.util.Formatter, which Android uses, and those
+// of Apple's Foundation.
+//
+// A text without any placeholder is not a format string for these platforms:
+// it is shown as it stands, so a lone or doubled percent sign in it is text.
+package printf
+
+import (
+	"fmt"
+	"strconv"
+	"strings"
+
+	"zelvik/message"
+)
+
+// Dialect is one platform's flavour of format strings.
+type Dialect struct {
+	syntax message.Syntax
+	// conversions are the letters that may end a placeholder, beside %.
+	conversions string
+	// lengths are the C length modifiers the dialect knows, longest first.
+	lengths []string
+	// grouping is the flag that sets thousands apart.
+	grouping byte
+	text     string
+	integer  string
+}
+
+// The dialects.
+var (
+	Java       = &Dialect{message.Java, "bBhHsScCdoxXeEfgGaAtTn", nil, ',', "s", "d"}
+	Foundation = &Dialect{message.Foundation, "@dDiuUxXoOfFeEgGcCsSpaA", []string{"hh", "ll", "h", "l", "q", "L", "z", "t", "j"}, '\'', "@", "lld"}
+)
+
+// spec is one placeholder taken apart.
+type spec struct {
+	size, position   int
+	flags            string
+	width, precision int // -1 where there is none
+	length           string
+	conversion       byte
+	date             byte // the letter after t
+}
+
+// scan reads the placeholder at the beginning of text, which begins with a
+// percent sign.
+func (d *Dialect) scan(text string) (s spec, ok bool) {
+	s.width, s.precision = -1, -1
+	i := 1
+	number := func() int {
+		start := i
+		for i < len(text) && text[i] >= '0' && text[i] <= '9' && i-start < 6 {
+			i++
+		}
+		n, err := strconv.Atoi(text[start:i])
+		if err != nil {
+			return -1
+		}
+		return n
+	}
+	if n := number(); n > 0 && i < len(text) && text[i] == '$' {
+		s.position = n
+		i++
+	} else {
+		i = 1
+	}
+	start := i
+	for i < len(text) && strings.IndexByte("-+#0(", text[i]) >= 0 || i < len(text) && text[i] == d.grouping {
+		i++
+	}
+	s.flags = text[start:i]
+	s.width = number()
+	if i < len(text) && text[i] == '.' {
+		i++
+		if s.precision = number(); s.precision < 0 {
+			return s, false
+		}
+	}
+	for _, length := range d.lengths {
+		if strings.HasPrefix(text[i:], length) {
+			s.length = length
+			i += len(length)
+			break
+		}
+	}
+	if i >= len(text) || strings.IndexByte(d.conversions, text[i]) < 0 {
+		return s, false
+	}
+	// A flag that fills needs a width; without one it is punctuation: "5%-Rabatt".
+	if s.width < 0 && strings.ContainsAny(s.flags, "-0") {
+		return s, false
+	}
+	s.conversion = text[i]
+	i++
+	if d == Java && (s.conversion == 't' || s.conversion == 'T') {
+		if i >= len(text) || strings.IndexByte("HIklMSLNpzZsQBbhAaCYyjmdeRTrDFc", text[i]) < 0 {
+			return s, false
+		}
+		s.date = text[i]
+		i++
+	}
+	s.size = i
+	return s, true
+}
+
+// Formatted reports whether the text has a placeholder and so is a format
+// string.
+func (d *Dialect) Formatted(text string) bool {
+	for {
+		at := strings.IndexByte(text, '%')
+		if at < 0 {
+			return false
+		}
+		text = text[at:]
+		if s, ok := d.scan(text); ok && s.conversion != 'n' {
+			return true
+		}
+		text = text[min(len(text), 1+btoi(strings.HasPrefix(text, "%%"))):]
+	}
+}
+
+func btoi(b bool) int {
+	if b {
+		return 1
+	}
+	return 0
+}
+
+// Reader reads the texts of one pattern, part by part; it counts unnumbered
+// placeholders across them.
+type Reader struct {
+	Dialect *Dialect
+	// Formatted says that the whole pattern is a format string.
+	Formatted bool
+	next      int
+	// Faults are what was wrong; offsets count in the text of the Read call.
+	Faults []message.Fault
+}
+
+// Read appends the parts of text to the pattern.
+func (r *Reader) Read(p message.Pattern, text string) message.Pattern {
+	if !r.Formatted {
+		return p.Add(message.Text(text))
+	}
+	all := text
+	for {
+		at := strings.IndexByte(text, '%')
+		if at < 0 {
+			return p.Add(message.Text(text))
+		}
+		p = p.Add(message.Text(text[:at]))
+		text = text[at:]
+		if strings.HasPrefix(text, "%%") {
+			p = p.Add(message.Text("%"))
+			text = text[2:]
+			continue
+		}
+		s, ok := r.Dialect.scan(text)
+		if !ok {
+			r.Faults = append(r.Faults, message.Fault{
+				Offset: len(all) - len(text), Rule: "escape-wrong",
+				Text: "a single % in a text with placeholders", Mend: "write %% for a percent sign",
+			})
+			p = p.Add(message.Text("%"))
+			text = text[1:]
+			continue
+		}
+		if s.conversion == 'n' {
+			p = p.Add(message.Text("\n"))
+		} else {
+			p = p.Add(r.placeholder(s, text[:s.size]))
+		}
+		text = text[s.size:]
+	}
+}
+
+func (r *Reader) placeholder(s spec, spelling string) *message.Placeholder {
+	p := &message.Placeholder{Position: s.position, Spelling: spelling, Syntax: r.Dialect.syntax}
+	if p.Position == 0 {
+		r.next++
+		p.Position = r.next
+	}
+	var words []string
+	upper := ""
+	if s.conversion >= 'A' && s.conversion <= 'Z' && strings.IndexByte("DUOCS", s.conversion) < 0 {
+		upper = "upper"
+	}
+	switch s.conversion {
+	case 'd', 'D', 'i', 'u', 'U':
+		p.Type = message.Integer
+	case 'x', 'X':
+		p.Type, words = message.Integer, []string{"hex", upper}
+	case 'o', 'O':
+		p.Type, words = message.Integer, []string{"octal"}
+	case 'f', 'F':
+		p.Type, words = message.Decimal, []string{message.FractionWord(s.precision)}
+	case 'e', 'E', 'g', 'G', 'a', 'A':
+		kind := map[byte]string{'e': "scientific", 'g': "general", 'a': "hexfloat"}[s.conversion|0x20]
+		p.Type, words = message.Decimal, []string{message.FractionWord(s.precision), kind, upper}
+	case 't', 'T':
+		p.Type = message.Date
+		if strings.IndexByte("HIklMSLNpzZRTr", s.date) >= 0 {
+			p.Type = message.Time
+		}
+		p.Style = message.Style("=%t" + string(s.date))
+		return p
+	case 'c', 'C':
+		words = []string{"char"}
+	case 'b', 'B':
+		words = []string{"boolean"}
+	case 'h', 'H', 'p':
+		words = []string{"hash"}
+	case 'S':
+		if r.Dialect == Java {
+			words = []string{"upper"}
+		}
+	}
+	if strings.IndexByte(s.flags, r.Dialect.grouping) >= 0 {
+		words = append([]string{"group"}, words...)
+	}
+	if strings.Contains(s.flags, "+") {
+		words = append(words, "sign")
+	}
+	if s.width > 0 {
+		if strings.Contains(s.flags, "0") {
+			words = append(words, fmt.Sprintf("zero=%d", s.width))
+		} else {
+			words = append(words, fmt.Sprintf("width=%d", s.width))
+		}
+		if strings.Contains(s.flags, "-") {
+			words = append(words, "left")
+		}
+	}
+	p.Style = message.NewStyle(words...)
+	return p
+}
+
+// Escape writes literal text into a format string.
+func Escape(text string) string { return strings.ReplaceAll(text, "%", "%%") }
+
+// Spell writes a placeholder, numbered when asked, and tells what it could not
+// say. A spelling of the same dialect is kept.
+func (d *Dialect) Spell(p *message.Placeholder, numbered bool) (string, []message.Loss) {
+	if p.Syntax == d.syntax && p.Spelling != "" && !p.Wrapped {
+		return p.Spelling, nil
+	}
+	style := p.Style
+	known := []string{"group", "sign", "left", "width", "zero", "upper"}
+	conversion := d.text
+	precision := ""
+	if least, most, ok := style.Fraction(); ok && p.Type == message.Decimal {
+		precision = "." + strconv.Itoa(most)
+		known = append(known, "."+strings.Repeat("0", most))
+		_ = least
+	}
+	var losses []message.Loss
+	lose := func(what, instead string) {
+		losses = append(losses, message.Loss{Kind: "number-style", Lost: what, Instead: instead})
+	}
+	switch p.Type {
+	case message.Integer:
+		conversion = d.integer
+		if style.Has("hex") {
+			conversion, known = "x", append(known, "hex")
+		} else if style.Has("octal") {
+			conversion, known = "o", append(known, "octal")
+		}
+	case message.Decimal:
+		conversion = "f"
+		for word, letter := range map[string]string{"scientific": "e", "general": "g", "hexfloat": "a"} {
+			if style.Has(word) {
+				conversion, known = letter, append(known, word)
+			}
+		}
+	case message.String:
+		for word, letter := range map[string]string{"char": "c", "boolean": "b", "hash": "h"} {
+			if style.Has(word) && (d == Java || word == "char") {
+				conversion, known = letter, append(known, word)
+			}
+		}
+	default:
+		if pattern, _, ok := style.Custom(); ok && d == Java && strings.HasPrefix(pattern, "%t") {
+			return withPosition(p, numbered) + pattern[1:], nil
+		}
+		what := p.Type.String()
+		if style != "" {
+			what += " " + string(style)
+		}
+		lose(fmt.Sprintf("that {%s} is a %s", p.Name, what), "a text placeholder; the program formats the value")
+		return withPosition(p, numbered) + d.text, losses
+	}
+	if style.Has("upper") {
+		conversion = strings.ToUpper(conversion)
+	}
+	if rest, _ := style.Without(known...); rest != "" {
+		lose(fmt.Sprintf("the style %q of {%s}", rest, p.Name), "the plain "+p.Type.String())
+	}
+	flags := ""
+	if style.Has("left") {
+		flags += "-"
+	}
+	if style.Has("sign") {
+		flags += "+"
+	}
+	if style.Has("group") {
+		flags += string(d.grouping)
+	}
+	width := style.Value("width")
+	if zero := style.Value("zero"); zero > 0 {
+		flags, width = flags+"0", zero
+	}
+	if width > 0 {
+		flags += strconv.Itoa(width)
+	}
+	return withPosition(p, numbered) + flags + precision + conversion, losses
+}
+
+func withPosition(p *message.Placeholder, numbered bool) string {
+	if numbered {
+		return fmt.Sprintf("%%%d$", p.Position)
+	}
+	return "%"
+}
+
+// Numbered reports whether the placeholders of a message need their positions
+// written: when there is more than one in a pattern, or the one is not the
+// first argument.
+func Numbered(m message.Message) bool {
+	for _, pattern := range m.Patterns() {
+		count := 0
+		for _, part := range pattern {
+			if p, ok := part.(*message.Placeholder); ok {
+				count++
+				if count > 1 || p.Position > 1 {
+					return true
+				}
+			}
+		}
+	}
+	return false
+}

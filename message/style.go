@@ -1,0 +1,106 @@
+package message
+
+import (
+	"slices"
+	"strconv"
+	"strings"
+)
+
+// Style says how a value is written, in words parted by spaces:
+//
+//	group       thousands are set apart
+//	.00         exactly two fraction digits; .0# one or two
+//	zero=4      at least four digits, filled with zeros
+//	width=8     at least eight characters; with "left", filled on the right
+//	sign        plus is written
+//	hex octal scientific upper char boolean spellout
+//	short medium long full     date and time lengths
+//	EUR         a currency code
+//	::yMMMd     a skeleton (UTS #35, date field symbols)
+//	=yyyy-MM-dd a fixed pattern
+//
+// A style keeps only what a value's reader would notice.
+type Style string
+
+// NewStyle joins words, leaving out empty ones.
+func NewStyle(words ...string) Style {
+	return Style(strings.Join(slices.DeleteFunc(words, func(w string) bool { return w == "" }), " "))
+}
+
+// Has reports whether the style has the word.
+func (s Style) Has(word string) bool {
+	return s != "" && slices.Contains(strings.Fields(string(s)), word)
+}
+
+// Fraction gives the word for fraction digits (".00") with the least and the
+// most digits, and whether the style has one.
+func (s Style) Fraction() (least, most int, ok bool) {
+	for word := range strings.FieldsSeq(string(s)) {
+		if digits, found := strings.CutPrefix(word, "."); found {
+			return strings.Count(digits, "0"), len(digits), true
+		}
+	}
+	return 0, 0, false
+}
+
+// Value gives the number after "word=", or 0.
+func (s Style) Value(word string) int {
+	for field := range strings.FieldsSeq(string(s)) {
+		if digits, found := strings.CutPrefix(field, word+"="); found {
+			n, _ := strconv.Atoi(digits)
+			return n
+		}
+	}
+	return 0
+}
+
+// Length gives the date or time length in the style: short, medium, long or
+// full, else "".
+func (s Style) Length() string {
+	for _, word := range []string{"short", "medium", "long", "full"} {
+		if s.Has(word) {
+			return word
+		}
+	}
+	return ""
+}
+
+// Custom gives the style's date skeleton ("yMMMd") or fixed pattern, and which
+// of the two it is.
+func (s Style) Custom() (pattern string, skeleton, ok bool) {
+	if pattern, found := strings.CutPrefix(string(s), "::"); found {
+		return pattern, true, true
+	}
+	pattern, found := strings.CutPrefix(string(s), "=")
+	return pattern, false, found
+}
+
+// Code gives the currency code in the style, or "".
+func (s Style) Code() string {
+	for word := range strings.FieldsSeq(string(s)) {
+		if len(word) == 3 && word == strings.ToUpper(word) && word[0] >= 'A' && word[0] <= 'Z' {
+			return word
+		}
+	}
+	return ""
+}
+
+// Without gives the style without some words, and reports whether any was
+// there.
+func (s Style) Without(words ...string) (Style, bool) {
+	fields := strings.Fields(string(s))
+	kept := slices.DeleteFunc(slices.Clone(fields), func(field string) bool {
+		name, _, _ := strings.Cut(field, "=")
+		return slices.Contains(words, name)
+	})
+	return NewStyle(kept...), len(kept) != len(fields)
+}
+
+// FractionWord makes the word for exactly n fraction digits, "" for none
+// stated (n < 0), "." for none shown.
+func FractionWord(n int) string {
+	if n < 0 {
+		return ""
+	}
+	return "." + strings.Repeat("0", min(n, 20))
+}

@@ -1,0 +1,283 @@
+package project
+
+import (
+	"errors"
+	"fmt"
+	"os"
+	"path/filepath"
+	"reflect"
+	"regexp"
+	"strings"
+
+	"github.com/goccy/go-yaml"
+
+	"zelvik/culture"
+	"zelvik/finding"
+)
+
+// ConfigName is the configuration's file name.
+const ConfigName = "zelvik.yaml"
+
+// Config is what zelvik.yaml says. All paths are relative to its folder.
+type Config struct {
+	// Source is the culture that the others are translated from.
+	Source culture.Tag `yaml:"source"`
+	// Cultures are the cultures that every family is to have.
+	Cultures []culture.Tag `yaml:"cultures"`
+	// Families are the folders or files in which families are found; the whole
+	// project where none are named.
+	Families []FamilyConfig `yaml:"families"`
+	// Screens are the screen files, patterns allowed.
+	Screens []string `yaml:"screens"`
+	// Accessors are the accessors to generate.
+	Accessors []AccessorConfig `yaml:"accessors"`
+	// Verify says how findings are judged.
+	Verify VerifyConfig `yaml:"verify"`
+
+	dir string
+}
+
+// FamilyConfig is one place with families.
+type FamilyConfig struct {
+	Path   string `yaml:"path"`
+	Format string `yaml:"format"`
+}
+
+// AccessorConfig is one set of accessors.
+type AccessorConfig struct {
+	Family   string `yaml:"family"`
+	Language string `yaml:"language"`
+	Package  string `yaml:"package"`
+	Type     string `yaml:"type"`
+	Out      string `yaml:"out"`
+}
+
+// VerifyConfig says how findings are judged.
+type VerifyConfig struct {
+	// Rules gives rules another severity, or "never".
+	Rules map[string]string `yaml:"rules"`
+	// FailOn is the threshold for the exit status.
+	FailOn string `yaml:"fail-on"`
+	// Names are words that stay as they are in every culture.
+	Names []string `yaml:"names"`
+}
+
+// Dir is the folder of the configuration.
+func (c *Config) Dir() string { return c.dir }
+
+// Root gives the project's folder at or above dir: where the configuration or
+// the repository is; "" where neither is.
+func Root(dir string) string {
+	for at := dir; ; {
+		for _, mark := range []string{ConfigName, ".git"} {
+			if _, err := os.Stat(filepath.Join(at, mark)); err == nil {
+				return at
+			}
+		}
+		up := filepath.Dir(at)
+		if up == at {
+			return ""
+		}
+		at = up
+	}
+}
+
+// FindConfig gives the path of the nearest zelvik.yaml at or above dir, or "".
+func FindConfig(dir string) string {
+	dir, err := filepath.Abs(dir)
+	for err == nil {
+		at := filepath.Join(dir, ConfigName)
+		if _, err := os.Stat(at); err == nil {
+			return at
+		}
+		up := filepath.Dir(dir)
+		if up == dir {
+			return ""
+		}
+		dir = up
+	}
+	return ""
+}
+
+var unknownField = regexp.MustCompile(`\[(\d+):(\d+)\] unknown field "([^"]*)"`)
+
+// ReadConfig reads a configuration. Errors name line and column, and for an
+// unknown key the nearest one there is.
+func ReadConfig(path string) (*Config, error) {
+	data, err := Read(path)
+	if err != nil {
+		return nil, err
+	}
+	c := &Config{dir: filepath.Dir(path)}
+	err = yaml.UnmarshalWithOptions(data, c, yaml.DisallowUnknownField())
+	if err != nil && !errors.Is(err, os.ErrNotExist) {
+		return nil, configError(path, err)
+	}
+	for _, tag := range append([]culture.Tag{c.Source}, c.Cultures...) {
+		if tag == "" {
+			continue
+		}
+		if _, err := culture.Parse(string(tag)); err != nil {
+			return nil, usage("%s: %v", path, err)
+		}
+	}
+	for _, place := range c.places() {
+		if !filepath.IsLocal(filepath.FromSlash(place)) {
+			return nil, usage("%s: the path %q leads out of the project; use a path below %s", path, place, c.dir)
+		}
+	}
+	for name, severity := range c.Verify.Rules {
+		if _, err := finding.ParseSeverity(severity); err != nil {
+			return nil, usage("%s: rule %s: %v", path, name, err)
+		}
+	}
+	return c, nil
+}
+
+// places lists all paths that the configuration names.
+func (c *Config) places() []string {
+	list := append([]string(nil), c.Screens...)
+	for _, f := range c.Families {
+		list = append(list, f.Path)
+	}
+	for _, a := range c.Accessors {
+		list = append(list, a.Out)
+		if a.Family != "" {
+			list = append(list, a.Family)
+		}
+	}
+	return list
+}
+
+// configError makes one sentence of a YAML error.
+func configError(path string, err error) error {
+	text := yaml.FormatError(err, false, false)
+	if m := unknownField.FindStringSubmatch(text); m != nil {
+		mend := "see docs/configuration.md"
+		if nearest := finding.Nearest(m[3], keys(reflect.TypeOf(Config{}))); nearest != "" {
+			mend = nearest + " was probably meant"
+		}
+		return usage("%s:%s:%s: %q is no key of the configuration; %s", path, m[1], m[2], m[3], mend)
+	}
+	first, _, _ := strings.Cut(text, "\n")
+	if m := regexp.MustCompile(`^\[(\d+):(\d+)\] (.*)`).FindStringSubmatch(first); m != nil {
+		return usage("%s:%s:%s: %s; see docs/configuration.md", path, m[1], m[2], m[3])
+	}
+	return usage("%s: %s", path, first)
+}
+
+// keys lists all keys of the configuration.
+func keys(t reflect.Type) []string {
+	var list []string
+	for i := range t.NumField() {
+		field := t.Field(i)
+		name := field.Tag.Get("yaml")
+		if name == "" {
+			continue
+		}
+		list = append(list, name)
+		inner := field.Type
+		if inner.Kind() == reflect.Slice {
+			inner = inner.Elem()
+		}
+		if inner.Kind() == reflect.Struct {
+			list = append(list, keys(inner)...)
+		}
+	}
+	return list
+}
+
+// Paths gives the places of the families, joined to the configuration's
+// folder; the folder itself where none are named.
+func (c *Config) Paths() []string {
+	if len(c.Families) == 0 {
+		return []string{c.dir}
+	}
+	var list []string
+	for _, f := range c.Families {
+		list = append(list, filepath.Join(c.dir, filepath.FromSlash(f.Path)))
+	}
+	return list
+}
+
+// Workspace is what a command works on: its families and its configuration,
+// which is empty where there is none.
+type Workspace struct {
+	Config   *Config
+	Families []*Family
+}
+
+// Load finds what a command works on: the paths given, else what the
+// configuration names, else the current folder.
+func Load(paths []string, configPath string, o Options) (*Workspace, error) {
+	w := &Workspace{Config: &Config{dir: "."}}
+	at := configPath
+	if at == "" {
+		start := "."
+		if len(paths) > 0 {
+			if start = paths[0]; !isDir(start) {
+				start = filepath.Dir(start)
+			}
+		}
+		at = FindConfig(start)
+	}
+	if at != "" {
+		c, err := ReadConfig(at)
+		if err != nil {
+			return nil, err
+		}
+		if here, err := os.Getwd(); err == nil && filepath.IsAbs(c.dir) {
+			if rel, err := filepath.Rel(here, c.dir); err == nil && !strings.HasPrefix(rel, "..") {
+				c.dir = rel
+			}
+		}
+		w.Config = c
+	}
+	if o.Source == "" {
+		o.Source = w.Config.Source
+	}
+	if len(paths) == 0 {
+		paths = w.Config.Paths()
+	}
+	families, err := Families(paths, o)
+	if err != nil {
+		return nil, err
+	}
+	if len(families) == 0 {
+		return nil, usage("no string files at %s; name a file or folder that has some (zelvik formats lists what is read)", strings.Join(paths, ", "))
+	}
+	w.Families = families
+	return w, nil
+}
+
+func isDir(path string) bool {
+	info, err := os.Stat(path)
+	return err == nil && info.IsDir()
+}
+
+// Cultures gives all cultures of all families, the source first.
+func (w *Workspace) Cultures() []culture.Tag {
+	var list []culture.Tag
+	seen := map[culture.Tag]bool{}
+	for _, f := range w.Families {
+		for _, m := range f.Members {
+			if !seen[m.Culture] {
+				seen[m.Culture] = true
+				list = append(list, m.Culture)
+			}
+		}
+	}
+	return list
+}
+
+// One gives the only family, or an error that lists them.
+func (w *Workspace) One() (*Family, error) {
+	if len(w.Families) == 1 {
+		return w.Families[0], nil
+	}
+	var names []string
+	for _, f := range w.Families {
+		names = append(names, fmt.Sprintf("%s (%s)", f.Name, f.Format.Name))
+	}
+	return nil, usage("there are %d families here; name the files of one: %s", len(names), strings.Join(names, ", "))
+}

@@ -1,0 +1,349 @@
+package project
+
+import (
+	"cmp"
+	"io/fs"
+	"os"
+	"path"
+	"path/filepath"
+	"runtime"
+	"slices"
+	"strings"
+	"sync"
+
+	"github.com/bmatcuk/doublestar/v4"
+	"golang.org/x/sync/errgroup"
+
+	"zelvik/catalog"
+	"zelvik/culture"
+	"zelvik/format"
+	"zelvik/format/all"
+)
+
+// Family is a family of files of one format.
+type Family struct {
+	catalog.Family
+	Format *format.Format
+	// Files are the members' files, in the members' order.
+	Files []*File
+	// Dir and Table are what the files' names share.
+	Dir, Table string
+	// Misnamed are files that would belong to it under another name.
+	Misnamed []*File
+}
+
+// File gives the file of a member.
+func (f *Family) File(m *catalog.Member) *File {
+	for i := range f.Members {
+		if f.Members[i] == m {
+			return f.Files[i]
+		}
+	}
+	return nil
+}
+
+// Options say which files are looked at.
+type Options struct {
+	// From names the format of the files, "" to detect it.
+	From string
+	// Source is the source culture, "" to find it out.
+	Source culture.Tag
+	// Cultures limits the cultures, nil for all.
+	Cultures []culture.Tag
+}
+
+// skipped are folders that hold copies and no sources.
+var skipped = map[string]bool{"node_modules": true, "build": true, "bin": true, "obj": true, "vendor": true, "DerivedData": true, "Pods": true}
+
+// Find lists the string files at the paths: files as they are, folders
+// searched, patterns expanded. Order is stable.
+func Find(paths []string, from string) ([]string, error) {
+	var found []string
+	for _, p := range paths {
+		info, err := os.Stat(p)
+		if err != nil && strings.ContainsAny(p, "*?[{") {
+			matches, err := doublestar.FilepathGlob(p)
+			if err != nil || len(matches) == 0 {
+				return nil, usage("%s: no file fits this pattern; check it, or name a folder", p)
+			}
+			found = append(found, matches...)
+			continue
+		}
+		if err != nil {
+			return nil, ReadError(p, err)
+		}
+		if !info.IsDir() {
+			found = append(found, p)
+			continue
+		}
+		err = filepath.WalkDir(p, func(at string, d fs.DirEntry, err error) error {
+			switch {
+			case err != nil:
+				return ReadError(at, err)
+			case d.IsDir() && at != p && (skipped[d.Name()] || strings.HasPrefix(d.Name(), ".")):
+				return filepath.SkipDir
+			case d.Type().IsRegular() && candidate(at, from):
+				found = append(found, at)
+			}
+			return nil
+		})
+		if err != nil {
+			return nil, err
+		}
+	}
+	slices.Sort(found)
+	return slices.Compact(found), nil
+}
+
+// candidate reports whether a file in a searched folder is a string file, by
+// its name, or where the name leaves it open by its first bytes.
+func candidate(at, from string) bool {
+	name := filepath.ToSlash(at)
+	if f, fit := all.Detect(name, nil); f != nil {
+		if fit == format.Maybe {
+			_, fit = all.Detect(name, head(at))
+		}
+		if from != "" && f.Name != from && (f.Companion == nil || f.Companion.Name != from) {
+			return false
+		}
+		return fit == format.Yes || fit == format.Maybe && path.Base(name) == f.Table+path.Ext(name)
+	}
+	if f, _ := nearExtension(at); f != nil {
+		return from == "" || f.Name == from
+	}
+	if filepath.Ext(at) == ".xml" && strings.HasPrefix(path.Base(path.Dir(name)), "values") {
+		_, fit := all.Detect(name, head(at))
+		return fit == format.Yes
+	}
+	return false
+}
+
+// head reads the first bytes of a file; nothing where it cannot be read.
+func head(at string) []byte {
+	f, err := os.Open(at)
+	if err != nil {
+		return nil
+	}
+	defer func() { _ = f.Close() }()
+	data := make([]byte, 2048)
+	n, _ := f.Read(data)
+	return data[:n]
+}
+
+// Families reads the string files at the paths and groups them.
+func Families(paths []string, o Options) ([]*Family, error) {
+	found, err := Find(paths, o.From)
+	if err != nil {
+		return nil, err
+	}
+	files := make([]*File, len(found))
+	var group errgroup.Group
+	group.SetLimit(runtime.GOMAXPROCS(0))
+	for i, p := range found {
+		group.Go(func() error {
+			named := o.From
+			if near, _ := nearExtension(p); near != nil && named == "" {
+				named = near.Name
+			}
+			file, err := Open(p, named)
+			files[i] = file
+			return err
+		})
+	}
+	if err := group.Wait(); err != nil {
+		return nil, err
+	}
+	return Group(files, o), nil
+}
+
+// Group makes families of files.
+func Group(files []*File, o Options) []*Family {
+	type id struct {
+		format     *format.Format
+		dir, table string
+	}
+	families := map[id]*Family{}
+	var order []id
+	for _, file := range files {
+		if file.Location.Aside {
+			continue
+		}
+		key := id{file.Format, file.Location.Dir, file.Location.Table}
+		if _, ext := nearExtension(file.Path); ext != "" { // the table's name may be in the wrong case, too
+			for _, other := range order {
+				if other.format == key.format && other.dir == key.dir && strings.EqualFold(other.table, key.table) {
+					key = other
+				}
+			}
+		}
+		f := families[key]
+		if f == nil {
+			f = &Family{Format: file.Format, Dir: key.dir, Table: key.table}
+			f.Name, f.Family.Format = path.Join(key.dir, key.table), file.Format.Name
+			families[key] = f
+			order = append(order, key)
+		}
+		f.Files = append(f.Files, file)
+	}
+	var list []*Family
+	for _, key := range order {
+		f := families[key]
+		if key.format.Companion != nil {
+			attach(f, families[id{key.format.Companion, key.dir, key.table}])
+		}
+	}
+	for _, key := range order {
+		if f := families[key]; len(f.Files) > 0 {
+			f.settle(o)
+			list = append(list, f)
+		}
+	}
+	return list
+}
+
+// attach moves companion files to the files they belong to.
+func attach(f, companions *Family) {
+	if f == nil || companions == nil {
+		return
+	}
+	for _, file := range f.Files {
+		for i, other := range companions.Files {
+			if other.Location.Culture == file.Location.Culture && other.Location.Neutral == file.Location.Neutral {
+				file.Companion = other
+				companions.Files = slices.Delete(companions.Files, i, i+1)
+				break
+			}
+		}
+	}
+}
+
+// settle finds out the source culture, fills the members and puts the source
+// first, the others by tag.
+func (f *Family) settle(o Options) {
+	f.Source = o.Source
+	if f.Source == "" {
+		f.Source = f.guessSource()
+	}
+	var good []*File
+	for _, file := range f.Files {
+		if file.misnamed() {
+			f.Misnamed = append(f.Misnamed, file)
+			continue
+		}
+		good = append(good, file)
+	}
+	cultureOf := func(file *File) culture.Tag {
+		switch {
+		case file.Location.Culture != "":
+			return file.Location.Culture
+		case file.Document.Catalogs()[0].Culture != "":
+			return file.Document.Catalogs()[0].Culture
+		}
+		return f.Source
+	}
+	slices.SortStableFunc(good, func(a, b *File) int {
+		x, y := cultureOf(a), cultureOf(b)
+		return cmp.Or(compareBool(y == f.Source, x == f.Source), compareBool(b.Location.Neutral, a.Location.Neutral), cmp.Compare(x, y), cmp.Compare(a.Path, b.Path))
+	})
+	f.Files, f.Members = nil, nil
+	for _, file := range good {
+		tag := cultureOf(file)
+		if o.Cultures != nil && tag != f.Source && !slices.Contains(o.Cultures, tag) {
+			continue
+		}
+		if f.Member(tag) != nil { // a second file for one culture, such as Base.lproj
+			continue
+		}
+		c := file.Catalog()
+		c.Culture = tag
+		f.Files = append(f.Files, file)
+		f.Members = append(f.Members, &catalog.Member{Path: file.Path, Culture: tag, Neutral: file.Location.Neutral, Catalog: c})
+	}
+}
+
+func compareBool(a, b bool) int {
+	if a == b {
+		return 0
+	}
+	if a {
+		return 1
+	}
+	return -1
+}
+
+// misnamed reports whether the platform would not find the file.
+func (f *File) misnamed() bool {
+	if _, ext := nearExtension(f.Path); ext != "" {
+		return true
+	}
+	return f.Location.Misnamed != "" || f.Location.Unknown != nil
+}
+
+// guessSource takes the culture that the neutral file states, English where it
+// states none or there is an English file, else the culture with most texts.
+func (f *Family) guessSource() culture.Tag {
+	most, best := -1, culture.Tag("en")
+	for _, file := range f.Files {
+		if file.Location.Neutral {
+			if tag := file.Document.Catalogs()[0].Culture; tag != "" {
+				return tag
+			}
+			return "en"
+		}
+	}
+	for _, file := range f.Files {
+		tag := file.Location.Culture
+		if tag == "en" {
+			return tag
+		}
+		if n := len(file.Document.Catalogs()[0].Entries); n > most && tag != "" && !file.misnamed() {
+			most, best = n, tag
+		}
+	}
+	return best
+}
+
+// CompleteAll gives names, positions and types to the placeholders of all
+// members, from the source. It runs once per family.
+func (f *Family) CompleteAll() {
+	source := f.SourceMember()
+	if source != nil {
+		source.Catalog.Complete(nil)
+	}
+	var wait sync.WaitGroup
+	limit := make(chan struct{}, runtime.GOMAXPROCS(0))
+	for _, m := range f.Members {
+		if m == source {
+			continue
+		}
+		wait.Go(func() {
+			limit <- struct{}{}
+			defer func() { <-limit }()
+			if source == nil {
+				m.Catalog.Complete(nil)
+			} else {
+				m.Catalog.Complete(source.Catalog)
+			}
+		})
+	}
+	wait.Wait()
+}
+
+// Accompany looks for the companion of a file that was opened alone, as a
+// .stringsdict beside a .strings.
+func Accompany(file *File) error {
+	if file.Format.Companion == nil || file.Path == "-" {
+		return nil
+	}
+	at := strings.TrimSuffix(file.Path, filepath.Ext(file.Path)) + file.Format.Companion.Extensions[0]
+	if _, err := os.Stat(at); err != nil {
+		return nil
+	}
+	companion, err := Open(at, file.Format.Companion.Name)
+	if err != nil {
+		return err
+	}
+	file.Companion = companion
+	file.Findings = append(file.Findings, companion.Findings...)
+	return nil
+}

@@ -1,0 +1,160 @@
+package project
+
+import (
+	"encoding/json"
+	"errors"
+	"io/fs"
+	"os"
+	"path/filepath"
+	"slices"
+	"sort"
+	"strings"
+
+	"zelvik/catalog"
+	"zelvik/message"
+)
+
+// LedgerName is the ledger's file name.
+const LedgerName = "zelvik.ledger.json"
+
+// Ledger holds what no native format can: so far the names, types and samples
+// of placeholders in formats that refer to them by position.
+type Ledger struct {
+	entries map[string]ledgerEntry
+}
+
+// ledgerEntry is one line: a key and the arguments by position.
+type ledgerEntry struct {
+	Key       string     `json:"key"`
+	Arguments []argument `json:"arguments"`
+}
+
+// argument is what is known of one position; an empty name is a gap.
+type argument struct {
+	Name   string        `json:"name"`
+	Type   message.Type  `json:"type,omitempty"`
+	Style  message.Style `json:"style,omitempty"`
+	Sample string        `json:"sample,omitempty"`
+}
+
+// ReadLedger reads the ledger at or above a folder; an empty one where there
+// is none.
+func ReadLedger(dir string) (*Ledger, error) {
+	l := &Ledger{entries: map[string]ledgerEntry{}}
+	stop := Root(absolute(dir))
+	for at := absolute(dir); ; at = filepath.Dir(at) {
+		data, err := os.ReadFile(filepath.Join(at, LedgerName))
+		if err == nil {
+			return l, l.parse(filepath.Join(at, LedgerName), data)
+		}
+		if !errors.Is(err, fs.ErrNotExist) {
+			return l, ReadError(filepath.Join(at, LedgerName), err)
+		}
+		if at == stop || stop == "" || filepath.Dir(at) == at {
+			return l, nil
+		}
+	}
+}
+
+func absolute(dir string) string {
+	if abs, err := filepath.Abs(dir); err == nil {
+		return abs
+	}
+	return dir
+}
+
+func (l *Ledger) parse(path string, data []byte) error {
+	var list []ledgerEntry
+	if err := json.Unmarshal(data, &list); err != nil {
+		return &FileError{path, "the ledger is damaged: " + err.Error(), "restore it from version control, or remove it"}
+	}
+	for _, e := range list {
+		l.entries[e.Key] = e
+	}
+	return nil
+}
+
+// Note keeps what a format without names would forget of a source catalog.
+func (l *Ledger) Note(c *catalog.Catalog) {
+	for i := range c.Entries {
+		e := &c.Entries[i]
+		var list []argument
+		worth := false
+		for _, p := range e.Message.Arguments() {
+			if p.Position <= 0 || p.Position > 64 {
+				continue
+			}
+			for len(list) < p.Position {
+				list = append(list, argument{})
+			}
+			list[p.Position-1] = argument{p.Name, p.Type, p.Style, p.Sample}
+			worth = worth || !p.MadeName() || p.Sample != ""
+		}
+		if worth {
+			l.entries[e.Key] = ledgerEntry{e.Key, list}
+		}
+	}
+}
+
+// Restore names the placeholders of a catalog in a format without names.
+func (l *Ledger) Restore(c *catalog.Catalog) {
+	if len(l.entries) == 0 {
+		return
+	}
+	for i := range c.Entries {
+		known, ok := l.entries[c.Entries[i].Key]
+		if !ok {
+			continue
+		}
+		for p := range c.Entries[i].Message.Placeholders() {
+			if p.Position < 1 || p.Position > len(known.Arguments) {
+				continue
+			}
+			a := known.Arguments[p.Position-1]
+			if a.Name == "" {
+				continue
+			}
+			if p.MadeName() || p.Name == "count" || strings.HasPrefix(p.Name, "arg") {
+				p.Name = a.Name
+			}
+			if p.Sample == "" {
+				p.Sample = a.Sample
+			}
+			if p.Type == message.String && p.Style == "" && a.Type != message.String {
+				p.Type, p.Style, p.Spelling = a.Type, a.Style, ""
+			}
+		}
+	}
+}
+
+// Bytes writes the ledger: sorted, one line an entry, so that it merges.
+func (l *Ledger) Bytes() []byte {
+	keys := make([]string, 0, len(l.entries))
+	for key := range l.entries {
+		keys = append(keys, key)
+	}
+	sort.Strings(keys)
+	var out strings.Builder
+	out.WriteString("[\n")
+	for i, key := range keys {
+		line, err := json.Marshal(l.entries[key])
+		if err != nil {
+			continue // strings and numbers always marshal
+		}
+		out.Write(line)
+		if i < len(keys)-1 {
+			out.WriteByte(',')
+		}
+		out.WriteByte('\n')
+	}
+	out.WriteString("]\n")
+	return []byte(out.String())
+}
+
+// Empty reports whether there is nothing to keep.
+func (l *Ledger) Empty() bool { return len(l.entries) == 0 }
+
+// named are the formats that keep placeholder names themselves.
+var named = []string{"arb", "android"}
+
+func keepsNames(format string) bool { return slices.Contains(named, format) }
