@@ -4,6 +4,7 @@ package catalog
 
 import (
 	"fmt"
+	"slices"
 	"strings"
 
 	"zelvik/culture"
@@ -61,37 +62,52 @@ type Catalog struct {
 	// says.
 	Culture culture.Tag
 	Entries []Entry
-	index   map[string]int
+	index   *index
 }
 
-// Find gives the entry with the key (an ID where there are product variants),
-// or nil. The first of several with the same key answers.
+// Find gives the entry with the ID, or nil. The first of several with the same
+// key answers.
 func (c *Catalog) Find(id string) *Entry {
-	if c == nil {
-		return nil
-	}
-	if c.index == nil {
-		c.index = make(map[string]int, len(c.Entries))
-		for i := range c.Entries {
-			if _, double := c.index[c.Entries[i].ID()]; !double {
-				c.index[c.Entries[i].ID()] = i
-			}
-		}
-	}
-	if i, ok := c.index[id]; ok {
+	if i := c.At(id); i >= 0 {
 		return &c.Entries[i]
 	}
 	return nil
 }
 
-// Add appends an entry.
-func (c *Catalog) Add(e Entry) {
-	if c.index != nil {
-		if _, double := c.index[e.ID()]; !double {
-			c.index[e.ID()] = len(c.Entries)
+// At gives the number of the entry with the ID, or -1.
+func (c *Catalog) At(id string) int {
+	if c == nil {
+		return -1
+	}
+	if c.index == nil {
+		c.index = newIndex(len(c.Entries))
+		for i := range c.Entries {
+			c.index.add(c.Entries, i)
 		}
 	}
+	key, product, _ := strings.Cut(id, "\x00")
+	return c.index.find(c.Entries, key, product)
+}
+
+// Grow makes room for n entries.
+func (c *Catalog) Grow(n int) {
+	c.Entries = slices.Grow(c.Entries, n)
+	if c.index == nil {
+		c.index = newIndex(n)
+	}
+}
+
+// Add appends an entry. Where there is one with the same ID already, that one
+// goes on answering.
+func (c *Catalog) Add(e Entry) {
 	c.Entries = append(c.Entries, e)
+	if c.index == nil {
+		c.index = newIndex(16)
+		for i := range c.Entries[:len(c.Entries)-1] {
+			c.index.add(c.Entries, i)
+		}
+	}
+	c.index.add(c.Entries, len(c.Entries)-1)
 }
 
 // Resolve gives the message of the entry, following references to other

@@ -4,6 +4,7 @@
 package format
 
 import (
+	"bytes"
 	"errors"
 	"fmt"
 	"path"
@@ -87,6 +88,44 @@ type Options struct {
 	// Beside says that the companion file is written as well, so that what it
 	// holds is left out here.
 	Beside bool
+	// Against, where set, makes Compose compare instead of write: it gives up
+	// at the first entry that is not as in the file.
+	Against *Comparison
+}
+
+// Comparison compares what is composed with a file's bytes, piece by piece.
+type Comparison struct {
+	rest    []byte
+	differs bool
+}
+
+// Compare begins a comparison with a file.
+func Compare(file []byte) *Comparison { return &Comparison{rest: file} }
+
+// Same says, after Compose gave its last bytes, whether all were the same.
+func (c *Comparison) Same(last []byte) bool { return !c.differs && bytes.Equal(c.rest, last) }
+
+// Flush is called by Compose after every entry with what it has written. It
+// gives back the buffer to go on with, and false where there is no need to.
+func (o Options) Flush(out []byte) ([]byte, bool) {
+	c := o.Against
+	if c == nil {
+		return out, true
+	}
+	if !bytes.HasPrefix(c.rest, out) {
+		c.differs = true
+		return nil, false
+	}
+	c.rest = c.rest[len(out):]
+	return out[:0], true
+}
+
+// Room gives the capacity to begin with for an estimated size.
+func (o Options) Room(size int) int {
+	if o.Against != nil {
+		return 4096
+	}
+	return size
 }
 
 // Abilities say what a format can carry.

@@ -63,6 +63,9 @@ func (m Message) Complete(source []Placeholder) {
 	}
 	known := source
 	if source == nil {
+		if m.nameAlike() {
+			return
+		}
 		known = m.Arguments()
 	}
 	taken := map[int]bool{}
@@ -110,13 +113,49 @@ func (m Message) Complete(source []Placeholder) {
 			p.Position = number(p)
 		}
 		if p.Name == "" {
-			p.Name = "arg" + strconv.Itoa(p.Position)
+			p.Name = madeName(p.Position)
 		}
 	}
 }
 
+// nameAlike does the work of Complete without a source where every placeholder
+// has a position, as most have: it makes no copies. It is false where there is
+// more to do.
+func (m Message) nameAlike() bool {
+	for p := range m.Placeholders() {
+		if p.Position == 0 {
+			return false
+		}
+	}
+	for p := range m.Placeholders() {
+		if p.Name != "" && (p.Type != String || p.Style != "") {
+			continue
+		}
+		for q := range m.Placeholders() {
+			if q.Position == p.Position && p.Name == "" {
+				p.Name = q.Name
+			}
+			if q.Position == p.Position && p.Type == String && p.Style == "" {
+				p.Type, p.Style = q.Type, q.Style
+			}
+		}
+		if p.Name == "" {
+			p.Name = madeName(p.Position)
+		}
+	}
+	return true
+}
+
+var madeNames = [...]string{"arg0", "arg1", "arg2", "arg3", "arg4", "arg5", "arg6", "arg7", "arg8", "arg9"}
+
+func madeName(position int) string {
+	if position < len(madeNames) {
+		return madeNames[position]
+	}
+	return "arg" + strconv.Itoa(position)
+}
+
 // MadeName reports whether Complete made the name: argN at position N.
 func (p *Placeholder) MadeName() bool {
-	digits, ok := strings.CutPrefix(p.Name, "arg")
-	return p.Name == "" || ok && digits == strconv.Itoa(p.Position)
+	return p.Name == "" || strings.HasPrefix(p.Name, "arg") && p.Name == madeName(p.Position)
 }

@@ -1,7 +1,6 @@
 package project
 
 import (
-	"bytes"
 	"cmp"
 	"path/filepath"
 	"runtime"
@@ -220,8 +219,9 @@ func layoutLoss(file *File, from, source *catalog.Catalog) *catalog.Loss {
 	if file.Companion != nil || file.Format.Companion != nil {
 		return nil
 	}
-	again, _ := file.Format.Compose(from, format.Options{Source: source})
-	if bytes.Equal(again, file.data) {
+	comparison := format.Compare(file.data)
+	last, _ := file.Format.Compose(from, format.Options{Source: source, Against: comparison})
+	if comparison.Same(last) {
 		return nil
 	}
 	return &catalog.Loss{

@@ -88,7 +88,30 @@ func (w *Write) write() error {
 	if err := os.MkdirAll(filepath.Dir(w.Path), 0o755); err != nil {
 		return writeError(w.Path, err)
 	}
+	if _, err := os.Lstat(w.Path); errors.Is(err, fs.ErrNotExist) {
+		return w.create()
+	}
 	if err := renameio.WriteFile(w.Path, w.New, 0o644, renameio.WithExistingPermissions()); err != nil {
+		return writeError(w.Path, err)
+	}
+	return nil
+}
+
+// create writes a file that is not there yet. It appears whole or not at all;
+// nothing is lost with it, so it is not forced to the disk, which would take
+// as long as all else together.
+func (w *Write) create() error {
+	f, err := os.CreateTemp(filepath.Dir(w.Path), ".zelvik-*")
+	if err != nil {
+		return writeError(w.Path, err)
+	}
+	_, err = f.Write(w.New)
+	err = errors.Join(err, f.Chmod(0o644), f.Close())
+	if err == nil {
+		err = os.Rename(f.Name(), w.Path)
+	}
+	if err != nil {
+		_ = os.Remove(f.Name())
 		return writeError(w.Path, err)
 	}
 	return nil

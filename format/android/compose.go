@@ -24,10 +24,17 @@ type composer struct {
 }
 
 func compose(c *catalog.Catalog, o format.Options) ([]byte, []catalog.Loss) {
-	w := &composer{line: "\n", out: make([]byte, 0, 256+len(c.Entries)*128)}
-	w.out = append(w.out, `<?xml version="1.0" encoding="utf-8"?>`+"\n<resources>\n"...)
-	head := len(w.out)
+	w := &composer{line: "\n", out: make([]byte, 0, o.Room(256+len(c.Entries)*110))}
+	w.out = append(w.out, `<?xml version="1.0" encoding="utf-8"?>`+"\n<resources"...)
+	if namesPlaceholders(c) {
+		w.out = append(w.out, " "+xliffNamespace...)
+	}
+	w.out = append(w.out, ">\n"...)
 	for i := 0; i < len(c.Entries); i++ {
+		var on bool
+		if w.out, on = o.Flush(w.out); !on {
+			return nil, nil
+		}
 		e := &c.Entries[i]
 		w.entry = e
 		w.note(e.Note, "    ")
@@ -39,10 +46,34 @@ func compose(c *catalog.Catalog, o format.Options) ([]byte, []catalog.Loss) {
 		w.out = append(w.out, '\n')
 	}
 	w.out = append(w.out, "</resources>\n"...)
-	if w.xliff {
-		w.out = []byte(strings.Replace(string(w.out[:head]), "<resources>", "<resources "+xliffNamespace+">", 1) + string(w.out[head:]))
-	}
 	return w.out, w.losses
+}
+
+// namesPlaceholders reports whether an element with the xliff prefix will be
+// written.
+func namesPlaceholders(c *catalog.Catalog) bool {
+	for i := range c.Entries {
+		for _, pattern := range c.Entries[i].Message.Patterns() {
+			for _, part := range pattern {
+				switch part := part.(type) {
+				case *message.Placeholder:
+					if part.Wrapped && part.Spelling != "" || worthNaming(part) {
+						return true
+					}
+				case *message.Markup:
+					if strings.HasPrefix(part.Tag, "xliff:") {
+						return true
+					}
+				}
+			}
+		}
+	}
+	return false
+}
+
+// worthNaming reports whether the placeholder's name says more than its place.
+func worthNaming(p *message.Placeholder) bool {
+	return p.Syntax != message.Java && !p.MadeName() && !(p.Name == "count" && p.Type == message.Integer && p.Sample == "")
 }
 
 func (w *composer) lose(kind, lost, instead string) {
@@ -105,11 +136,10 @@ func (w *composer) element(e *catalog.Entry, indent string) {
 		w.lose(choice.Selectors[0].Kind.String(), "the variants of the "+choice.Selectors[0].Kind.String()+" over {"+choice.Selectors[0].Argument.Name+"}", "the text of the variant other")
 		pattern = e.Message.Main()
 	}
-	w.out = append(w.out, indent...)
-	w.out = append(w.out, `<string name="`...)
+	w.out = append(append(w.out, indent...), `<string name="`...)
 	w.out = append(w.out, w.name(e.Key)...)
 	w.out = append(w.out, '"')
-	w.attributes(e, []message.Pattern{pattern})
+	w.attributes(e, pattern)
 	w.out = append(w.out, '>')
 	if e.Reference != "" {
 		w.out = append(w.out, "@string/"+e.Reference...)
@@ -128,7 +158,7 @@ func (w *composer) states(e *catalog.Entry) {
 	}
 }
 
-func (w *composer) attributes(e *catalog.Entry, patterns []message.Pattern) {
+func (w *composer) attributes(e *catalog.Entry, patterns ...message.Pattern) {
 	if e.Product != "" {
 		w.out = append(w.out, ` product="`+xmlscan.EscapeAttribute(e.Product)+`"`...)
 	}
@@ -166,7 +196,7 @@ func (w *composer) plurals(e *catalog.Entry, indent string) {
 	for _, v := range variants {
 		patterns = append(patterns, v.Pattern)
 	}
-	w.attributes(e, patterns)
+	w.attributes(e, patterns...)
 	w.out = append(w.out, '>')
 	numbered, formatted := printf.Numbered(e.Message), e.Message.HasPlaceholders() && anyPlaceholder(patterns)
 	for _, v := range variants {
@@ -284,8 +314,7 @@ func (w *composer) placeholder(p *message.Placeholder, numbered bool) {
 	for _, l := range losses {
 		w.lose(l.Kind, l.Lost, l.Instead)
 	}
-	named := !(p.MadeName() || p.Syntax == message.Java || p.Name == "count" && p.Type == message.Integer && p.Sample == "")
-	if !named {
+	if !worthNaming(p) {
 		w.out = append(w.out, text...)
 		return
 	}

@@ -44,14 +44,7 @@ func (d *document) Edit(changes []format.Change) ([]byte, []catalog.Loss, error)
 
 // find gives the index of the entry with the key, or -1.
 func (e *editor) find(key string) int {
-	if entry := e.catalog.Find(key); entry != nil {
-		for i := range e.catalog.Entries {
-			if &e.catalog.Entries[i] == entry {
-				return i
-			}
-		}
-	}
-	return -1
+	return e.catalog.At(key)
 }
 
 func (e *editor) change(c format.Change) error {

@@ -38,10 +38,12 @@ type parser struct {
 	src      string
 	lines    *finding.Lines
 	findings []finding.Finding
-	seen     map[string]int
 	// note collects the comments before an element.
 	note     strings.Builder
 	noteFrom int
+	// decoder and reader are used for one value after another.
+	decoder decoder
+	reader  printf.Reader
 }
 
 func parse(data []byte) (format.Document, []finding.Finding) {
@@ -54,7 +56,7 @@ func parse(data []byte) (format.Document, []finding.Finding) {
 	if text.Bad >= 0 {
 		p.report("file-damaged", text.Bad, "", "the file is not valid "+text.Encoding.String(), "save it as UTF-8")
 	}
-	p.document.catalog.Entries = make([]catalog.Entry, 0, len(p.src)/140)
+	p.document.catalog.Grow(len(p.src)/90 + 8)
 	p.run()
 	for _, f := range p.Faults {
 		p.report("file-damaged", f.Offset, "", f.Text, f.Mend)
@@ -64,7 +66,8 @@ func parse(data []byte) (format.Document, []finding.Finding) {
 }
 
 func newParser(text *charset.Text) *parser {
-	p := &parser{document: &document{text: text, catalog: &catalog.Catalog{}}, src: text.String(), seen: map[string]int{}, noteFrom: -1}
+	p := &parser{document: &document{text: text, catalog: &catalog.Catalog{}}, src: text.String(), noteFrom: -1}
+	p.reader.Dialect = printf.Java
 	p.Scanner = xmlscan.New(p.src)
 	p.lines = finding.NewLines(p.src)
 	return p
@@ -198,11 +201,9 @@ func (p *parser) child() {
 	if value, ok := p.Value("formatted"); ok && value == "false" {
 		formatted = false
 	}
-	if at, double := p.seen[entry.ID()]; double {
-		line, _ := p.lines.At(at)
+	if first := p.document.catalog.Find(entry.ID()); first != nil {
+		line, _ := p.lines.At(first.Offset)
 		p.report("key-duplicate", element.From, key, fmt.Sprintf("the key %s stands twice; first in line %d", key, line), "remove one of them")
-	} else {
-		p.seen[entry.ID()] = element.From
 	}
 	switch element.Name {
 	case "string":
@@ -229,7 +230,7 @@ func (p *parser) add(e catalog.Entry) {
 		from = e.Offset
 	}
 	p.document.notes = append(p.document.notes, int32(from))
-	p.document.catalog.Entries = append(p.document.catalog.Entries, e)
+	p.document.catalog.Add(e)
 }
 
 func (p *parser) str(entry catalog.Entry, formatted bool) {
@@ -241,15 +242,15 @@ func (p *parser) str(entry catalog.Entry, formatted bool) {
 		if formatted {
 			formatted = printf.Java.Formatted(p.src[span.from:span.to])
 		}
-		p.value(&entry, span, &printf.Reader{Dialect: printf.Java, Formatted: formatted}, &entry.Message.Pattern)
+		p.value(&entry, span, formatted, &entry.Message.Pattern)
 	}
 	p.add(entry)
 }
 
 // value decodes a content span into a pattern.
-func (p *parser) value(entry *catalog.Entry, s span, reader *printf.Reader, into *message.Pattern) {
+func (p *parser) value(entry *catalog.Entry, s span, formatted bool, into *message.Pattern) {
 	raw := p.src[s.from:s.to]
-	if s.plain && !reader.Formatted {
+	if s.plain && !formatted {
 		if text, ok := plainText(raw); ok {
 			if text != "" {
 				*into = message.Pattern{message.Text(text)}
@@ -260,8 +261,9 @@ func (p *parser) value(entry *catalog.Entry, s span, reader *printf.Reader, into
 			return
 		}
 	}
-	d := decoder{parser: p, key: entry.Key, reader: reader}
-	*into = d.decode(s)
+	p.reader.Reset(formatted)
+	p.decoder = decoder{parser: p, key: entry.Key, reader: &p.reader, out: p.decoder.out[:0]}
+	*into = p.decoder.decode(s)
 	if trimmed := strings.TrimSpace(raw); trimmed != "" && trimmed[0] == '@' {
 		entry.Reference = reference(trimmed)
 	}
@@ -314,7 +316,7 @@ func (p *parser) plurals(entry catalog.Entry, formatted bool) {
 		quantity string
 		span
 	}
-	var items []item
+	items := make([]item, 0, 6)
 	p.items("plurals", func(token xmlscan.Token, quantity string, s span) {
 		if !quantities[quantity] {
 			p.report("file-damaged", token.From, entry.Key, fmt.Sprintf("%q is no quantity", quantity), "use zero, one, two, few, many or other")
@@ -332,10 +334,10 @@ func (p *parser) plurals(entry catalog.Entry, formatted bool) {
 	for _, i := range items {
 		any = any || formatted && printf.Java.Formatted(p.src[i.from:i.to])
 	}
-	choice := &message.Choice{}
+	choice := &message.Choice{Variants: make([]message.Variant, 0, len(items))}
 	for _, i := range items {
 		variant := message.Variant{Keys: []string{i.quantity}}
-		p.value(&entry, i.span, &printf.Reader{Dialect: printf.Java, Formatted: any}, &variant.Pattern)
+		p.value(&entry, i.span, any, &variant.Pattern)
 		choice.Variants = append(choice.Variants, variant)
 	}
 	entry.Message.Choice = choice
@@ -374,8 +376,7 @@ func (p *parser) array(entry catalog.Entry, formatted bool) {
 	p.items("string-array", func(token xmlscan.Token, _ string, s span) {
 		item := entry
 		item.Key, item.Offset = catalog.ArrayKey(name, index), token.From
-		reader := &printf.Reader{Dialect: printf.Java, Formatted: formatted && printf.Java.Formatted(p.src[s.from:s.to])}
-		p.value(&item, s, reader, &item.Message.Pattern)
+		p.value(&item, s, formatted && printf.Java.Formatted(p.src[s.from:s.to]), &item.Message.Pattern)
 		p.add(item)
 		index++
 	})

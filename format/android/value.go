@@ -74,7 +74,7 @@ type decoder struct {
 	key     string
 	reader  *printf.Reader
 	pattern message.Pattern
-	out     strings.Builder
+	out     []byte
 	// gap says that white space was seen and not yet written; begun that
 	// something was written before it; spaced that it was a folded space.
 	gap, begun, spaced, quoted bool
@@ -82,9 +82,16 @@ type decoder struct {
 }
 
 func (d *decoder) decode(s span) message.Pattern {
+	raw, simple := "", false
 	if s.plain {
+		raw, simple = plainText(d.src[s.from:s.to])
+	}
+	switch {
+	case simple:
+		d.pattern = d.reader.Read(make(message.Pattern, 0, 4), raw)
+	case s.plain:
 		d.text(s.from, s.to, false)
-	} else {
+	default:
 		d.nested(s)
 	}
 	d.flush()
@@ -184,27 +191,27 @@ func identifier(name string) bool {
 // space writes the white space that is due.
 func (d *decoder) space() {
 	if d.gap && d.begun {
-		d.out.WriteByte(' ')
+		d.out = append(d.out, ' ')
 		d.spaced = true
 	}
 	d.gap = false
 }
 
 func (d *decoder) flush() {
-	if d.out.Len() > 0 {
-		d.pattern = d.reader.Read(d.pattern, d.out.String())
-		d.out.Reset()
+	if len(d.out) > 0 {
+		d.pattern = d.reader.Read(d.pattern, string(d.out))
+		d.out = d.out[:0]
 		d.begun = true
 	}
 }
 
 // put writes a decoded character.
 func (d *decoder) put(text string) {
-	if d.gap && !d.spaced && (d.begun || d.out.Len() > 0) {
-		d.out.WriteByte(' ')
+	if d.gap && !d.spaced && (d.begun || len(d.out) > 0) {
+		d.out = append(d.out, ' ')
 	}
 	d.gap, d.begun, d.spaced = false, true, false
-	d.out.WriteString(text)
+	d.out = append(d.out, text...)
 }
 
 // text decodes a stretch of characters. In a CDATA section an ampersand is

@@ -14,6 +14,8 @@ import (
 
 // composer writes entries and notes what it could not say.
 type composer struct {
+	out    []byte
+	text   []byte // one text before it is quoted
 	losses []catalog.Loss
 	entry  *catalog.Entry
 }
@@ -22,19 +24,33 @@ func (w *composer) lose(kind, lost, instead string) {
 	w.losses = append(w.losses, catalog.Loss{Kind: kind, Key: w.entry.Key, Offset: w.entry.Offset, Lost: lost, Instead: instead})
 }
 
+func (w *composer) put(text string) { w.out = append(w.out, text...) }
+
+func (w *composer) quote(text string) { w.out = jsonscan.AppendQuote(w.out, text) }
+
 // compose writes a bundle. Metadata goes into the source's file; into a
 // translation's only what its keys need.
 func compose(c *catalog.Catalog, o format.Options) ([]byte, []catalog.Loss) {
-	w := &composer{}
-	out := make([]byte, 0, 64+len(c.Entries)*160)
-	out = append(out, '{')
+	w := &composer{out: make([]byte, 0, o.Room(64+len(c.Entries)*160))}
+	w.put("{")
 	if c.Culture != "" {
-		out = append(out, "\n  \"@@locale\": "...)
-		out = jsonscan.AppendQuote(out, strings.ReplaceAll(string(c.Culture), "-", "_"))
-		out = append(out, ',')
+		w.put("\n  \"@@locale\": ")
+		w.quote(strings.ReplaceAll(string(c.Culture), "-", "_"))
+		w.put(",")
 	}
-	taken := map[string]string{}
+	// Keys can only clash where one of them is spelled otherwise.
+	var taken map[string]string
 	for i := range c.Entries {
+		if !clean(c.Entries[i].Key) {
+			taken = make(map[string]string, len(c.Entries))
+			break
+		}
+	}
+	for i := range c.Entries {
+		var on bool
+		if w.out, on = flush(o, w.out); !on {
+			return nil, nil
+		}
 		e := &c.Entries[i]
 		w.entry = e
 		if e.Product != "" {
@@ -42,18 +58,29 @@ func compose(c *catalog.Catalog, o format.Options) ([]byte, []catalog.Loss) {
 			continue
 		}
 		key := w.key(e.Key, taken)
-		out = append(out, "\n  "...)
-		out = jsonscan.AppendQuote(out, key)
-		out = append(out, ": "...)
-		out = jsonscan.AppendQuote(out, w.value(c, e))
-		out = append(out, ',')
-		out = w.metadata(out, key, e, o.Source != nil)
+		w.put("\n  ")
+		w.quote(key)
+		w.put(": ")
+		w.quote(w.value(c, e))
+		w.put(",")
+		w.metadata(key, e, o.Source != nil)
 		w.unheld(e)
 	}
-	if out[len(out)-1] == ',' {
-		out = append(out[:len(out)-1], '\n')
+	if w.out[len(w.out)-1] == ',' {
+		w.out = append(w.out[:len(w.out)-1], '\n')
 	}
-	return append(out, "}\n"...), w.losses
+	w.put("}\n")
+	return w.out, w.losses
+}
+
+// flush hands over all but the last comma, which the end may take back.
+func flush(o format.Options, out []byte) ([]byte, bool) {
+	if o.Against == nil || len(out) == 0 {
+		return out, true
+	}
+	last := out[len(out)-1]
+	rest, on := o.Flush(out[:len(out)-1])
+	return append(rest, last), on
 }
 
 func (w *composer) unheld(e *catalog.Entry) {
@@ -68,19 +95,22 @@ func (w *composer) unheld(e *catalog.Entry) {
 	}
 }
 
-// key gives the key as Flutter takes it: the name of a Dart method. The key as
-// it was is kept in the metadata.
-func (w *composer) key(key string, taken map[string]string) string {
-	clean := true
+// clean reports whether a key is the name of a Dart method, as Flutter asks.
+func clean(key string) bool {
 	for i := 0; i < len(key); i++ {
 		c := key[i]
 		if !(c >= 'a' && c <= 'z' || i > 0 && (c >= 'A' && c <= 'Z' || c >= '0' && c <= '9' || c == '_')) {
-			clean = false
-			break
+			return false
 		}
 	}
+	return key != ""
+}
+
+// key gives the key as Flutter takes it. The key as it was is kept in the
+// metadata. Taken holds the keys spelled so far; nil where none can clash.
+func (w *composer) key(key string, taken map[string]string) string {
 	spelled := key
-	if !clean || key == "" {
+	if !clean(key) {
 		spelled = strings.Trim(strings.Map(func(r rune) rune {
 			if r >= 'a' && r <= 'z' || r >= 'A' && r <= 'Z' || r >= '0' && r <= '9' || r == '_' {
 				return r
@@ -92,10 +122,12 @@ func (w *composer) key(key string, taken map[string]string) string {
 		}
 		spelled = strings.ToLower(spelled[:1]) + spelled[1:]
 	}
-	for n := 2; taken[spelled] != "" && taken[spelled] != key; n++ {
-		spelled = strings.TrimRight(spelled, "0123456789") + strconv.Itoa(n)
+	if taken != nil {
+		for n := 2; taken[spelled] != "" && taken[spelled] != key; n++ {
+			spelled = strings.TrimRight(spelled, "0123456789") + strconv.Itoa(n)
+		}
+		taken[spelled] = key
 	}
-	taken[spelled] = key
 	if spelled != key {
 		w.lose("key", fmt.Sprintf("the key %q, which is no name in Dart", key), fmt.Sprintf("it is %s; %s in the metadata keeps it", spelled, originalKey))
 	}
@@ -111,7 +143,13 @@ func (w *composer) value(c *catalog.Catalog, e *catalog.Entry) string {
 			w.lose("reference", "that the text is the one of "+e.Reference, "a copy of that text")
 		}
 	}
-	text, losses := icu.Writer{Bare: true}.Write(m)
+	if m.Choice == nil && len(m.Pattern) == 1 {
+		if text, ok := m.Pattern[0].(message.Text); ok && icu.Simple(string(text)) && !message.HasMarkup(string(text)) {
+			return string(text)
+		}
+	}
+	text, losses := icu.Writer{Bare: true}.Append(w.text[:0], m)
+	w.text = text
 	for _, l := range losses {
 		w.lose(l.Kind, l.Lost, l.Instead)
 	}
@@ -122,70 +160,73 @@ func (w *composer) value(c *catalog.Catalog, e *catalog.Entry) string {
 			}
 		}
 	}
-	return text
+	return string(text)
 }
 
 // metadata writes the @key object.
-func (w *composer) metadata(out []byte, key string, e *catalog.Entry, translation bool) []byte {
-	var rows []string
+func (w *composer) metadata(key string, e *catalog.Entry, translation bool) {
+	placeholders := !translation && e.Message.HasPlaceholders()
+	note := !translation && e.Note != ""
+	if key == e.Key && !note && !placeholders {
+		return
+	}
+	w.put("\n  ")
+	w.quote("@" + key)
+	w.put(": {")
+	comma := ""
 	if key != e.Key {
-		rows = append(rows, jsonscan.Quote(originalKey)+": "+jsonscan.Quote(e.Key))
+		w.put("\n    \"" + originalKey + "\": ")
+		w.quote(e.Key)
+		comma = ","
 	}
-	if !translation {
-		if e.Note != "" {
-			rows = append(rows, `"description": `+jsonscan.Quote(e.Note))
-		}
-		if list := w.placeholders(e); list != "" {
-			rows = append(rows, `"placeholders": `+list)
-		}
+	if note {
+		w.put(comma + "\n    \"description\": ")
+		w.quote(e.Note)
+		comma = ","
 	}
-	if len(rows) == 0 {
-		return out
+	if placeholders {
+		w.put(comma)
+		w.placeholders(e)
 	}
-	out = append(out, "\n  "...)
-	out = jsonscan.AppendQuote(out, "@"+key)
-	out = append(out, ": {\n    "...)
-	out = append(out, strings.Join(rows, ",\n    ")...)
-	return append(out, "\n  },"...)
+	w.put("\n  },")
 }
 
 // placeholders describes the arguments, in order of position.
-func (w *composer) placeholders(e *catalog.Entry) string {
-	if !e.Message.HasPlaceholders() {
-		return ""
-	}
-	var list []string
-	for _, p := range e.Message.Arguments() {
-		var rows []string
-		row := func(key, value string) {
-			if value != "" {
-				rows = append(rows, jsonscan.Quote(key)+": "+value)
-			}
+func (w *composer) placeholders(e *catalog.Entry) {
+	w.put("\n    \"placeholders\": {")
+	for i, p := range e.Message.Arguments() {
+		if i > 0 {
+			w.put(",")
 		}
+		w.put("\n      ")
+		w.quote(p.Name)
+		w.put(": {")
 		kind, style, optional := w.typed(&p)
-		row("type", quoted(kind))
-		row("format", quoted(style))
-		row("optionalParameters", optional)
-		row("example", quoted(p.Sample))
-		if len(rows) == 0 {
-			list = append(list, "      "+jsonscan.Quote(p.Name)+": {}")
-			continue
+		w.put("\n        \"type\": ")
+		w.quote(kind)
+		if style != "" {
+			w.put(",\n        \"format\": ")
+			w.quote(style)
 		}
-		list = append(list, "      "+jsonscan.Quote(p.Name)+": {\n        "+strings.Join(rows, ",\n        ")+"\n      }")
+		if optional != "" {
+			w.put(",\n        \"optionalParameters\": ")
+			w.put(optional)
+		}
+		if p.Sample != "" {
+			w.put(",\n        \"example\": ")
+			w.quote(p.Sample)
+		}
+		w.put("\n      }")
 	}
-	return "{\n" + strings.Join(list, ",\n") + "\n    }"
-}
-
-func quoted(text string) string {
-	if text == "" {
-		return ""
-	}
-	return jsonscan.Quote(text)
+	w.put("\n    }")
 }
 
 // typed gives type, format and optional parameters of a placeholder in
 // Flutter's words (ARB, placeholders of Dart's intl).
 func (w *composer) typed(p *message.Placeholder) (kind, style, optional string) {
+	if p.Style == "" && p.Type <= message.Integer {
+		return [...]string{"String", "int"}[p.Type], "", ""
+	}
 	_, digits, fraction := p.Style.Fraction()
 	decimals := ""
 	if fraction {
@@ -286,12 +327,8 @@ func (e *editor) replace(from, to int, text string) {
 
 // find gives the index in the object's members of the entry with the key, or -1.
 func (e *editor) find(key string) int {
-	if entry := e.catalog.Find(key); entry != nil {
-		for i := range e.catalog.Entries {
-			if &e.catalog.Entries[i] == entry {
-				return int(e.members[i])
-			}
-		}
+	if i := e.catalog.At(key); i >= 0 {
+		return int(e.members[i])
 	}
 	return -1
 }

@@ -41,10 +41,14 @@ func (w *composer) lose(kind, lost, instead string) {
 
 func compose(c *catalog.Catalog, o format.Options) ([]byte, []catalog.Loss) {
 	w := &composer{}
-	out := make([]byte, 0, len(head)+len(c.Entries)*160)
+	out := make([]byte, 0, o.Room(len(head)+len(c.Entries)*160))
 	out = append(out, head...)
 	seen := map[string]string{}
 	for i := range c.Entries {
+		var on bool
+		if out, on = o.Flush(out); !on {
+			return nil, nil
+		}
 		e := &c.Entries[i]
 		w.entry = e
 		if e.Product != "" {
@@ -163,14 +167,7 @@ func (e *editor) replace(from, to int32, text string) {
 }
 
 func (e *editor) find(key string) int {
-	if entry := e.catalog.Find(key); entry != nil {
-		for i := range e.catalog.Entries {
-			if &e.catalog.Entries[i] == entry {
-				return i
-			}
-		}
-	}
-	return -1
+	return e.catalog.At(key)
 }
 
 func (e *editor) indent(offset int32) string {

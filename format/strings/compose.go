@@ -24,9 +24,13 @@ func (w *composer) lose(kind, lost, instead string) {
 }
 
 func compose(c *catalog.Catalog, o format.Options) ([]byte, []catalog.Loss) {
-	w := &composer{out: make([]byte, 0, 64+len(c.Entries)*96)}
+	w := &composer{out: make([]byte, 0, o.Room(64+len(c.Entries)*96))}
 	first := true
 	for i := range c.Entries {
+		var on bool
+		if w.out, on = o.Flush(w.out); !on {
+			return nil, nil
+		}
 		e := &c.Entries[i]
 		w.entry = e
 		if o.Beside && stringsdict.Plural(e.Message) {
@@ -198,14 +202,7 @@ func (e *editor) replace(from, to int32, text string) {
 }
 
 func (e *editor) find(key string) int {
-	if entry := e.catalog.Find(key); entry != nil {
-		for i := range e.catalog.Entries {
-			if &e.catalog.Entries[i] == entry {
-				return i
-			}
-		}
-	}
-	return -1
+	return e.catalog.At(key)
 }
 
 func (e *editor) change(c format.Change) error {

@@ -9,6 +9,7 @@ import (
 	"errors"
 	"fmt"
 	"io"
+	"runtime"
 	"runtime/debug"
 	"strings"
 
@@ -252,5 +253,11 @@ func (e *env) commit(c *cli.Command, plan *project.Plan) error {
 	return nil
 }
 
-// relaxMemory lets the collector run less often: commands are short.
-func relaxMemory() { debug.SetGCPercent(400) }
+// relaxMemory puts off the first collection until the heap has 64 MiB, for
+// commands that are over before that on all but the largest projects; then the
+// collector works as usual.
+func relaxMemory() {
+	debug.SetGCPercent(1600)
+	first := new([16]byte)
+	runtime.SetFinalizer(first, func(*[16]byte) { debug.SetGCPercent(150) })
+}

@@ -24,19 +24,24 @@ func (w Writer) Write(m message.Message) (string, []message.Loss) {
 			return string(text), nil
 		}
 	}
-	var out strings.Builder
-	o := output{Writer: w, out: &out}
+	out, losses := w.Append(nil, m)
+	return string(out), losses
+}
+
+// Append is Write for a writer that fills a buffer.
+func (w Writer) Append(out []byte, m message.Message) ([]byte, []message.Loss) {
+	o := output{Writer: w, out: out}
 	if m.Choice == nil {
 		o.pattern(m.Pattern)
 	} else {
 		o.choice(m.Choice.Selectors, m.Choice.Variants)
 	}
-	return out.String(), o.losses
+	return o.out, o.losses
 }
 
 type output struct {
 	Writer
-	out    *strings.Builder
+	out    []byte
 	losses []message.Loss
 	// counted are the plural arguments around the current place.
 	counted []message.Selector
@@ -64,13 +69,24 @@ func (o *output) choice(selectors []message.Selector, variants []message.Variant
 	o.depth++
 	defer func() { o.depth-- }()
 	s := selectors[0]
-	o.out.WriteString("{" + o.id(&s.Argument) + ", " + s.Kind.String() + ",")
+	o.out = append(o.out, "{"+o.id(&s.Argument)+", "+s.Kind.String()+","...)
 	if s.Offset != 0 {
-		fmt.Fprintf(o.out, " offset:%d", s.Offset)
+		o.out = fmt.Appendf(o.out, " offset:%d", s.Offset)
 	}
 	if s.Kind != message.Select {
 		o.counted = append(o.counted, s)
 		defer func() { o.counted = o.counted[:len(o.counted)-1] }()
+	}
+	if len(selectors) == 1 {
+		for _, v := range variants {
+			o.out = append(o.out, " "...)
+			o.out = append(o.out, v.Keys[0]...)
+			o.out = append(o.out, " {"...)
+			o.pattern(v.Pattern)
+			o.out = append(o.out, '}')
+		}
+		o.out = append(o.out, '}')
+		return
 	}
 	var keys []string
 	groups := map[string][]message.Variant{}
@@ -81,11 +97,11 @@ func (o *output) choice(selectors []message.Selector, variants []message.Variant
 		groups[v.Keys[0]] = append(groups[v.Keys[0]], v)
 	}
 	for _, key := range keys {
-		o.out.WriteString(" " + key + " {")
+		o.out = append(o.out, " "+key+" {"...)
 		o.choice(selectors[1:], shifted(groups[key]))
-		o.out.WriteString("}")
+		o.out = append(o.out, "}"...)
 	}
-	o.out.WriteString("}")
+	o.out = append(o.out, "}"...)
 }
 
 // shifted gives the variants without their first key.
@@ -120,15 +136,17 @@ func (o *output) placeholder(p *message.Placeholder) {
 		}
 	}
 	if p.Spelling == "#" && p.Syntax == message.ICU && innermost {
-		o.out.WriteString("#")
+		o.out = append(o.out, "#"...)
 		return
 	}
 	if o.Bare {
-		o.out.WriteString("{" + o.id(p) + "}")
+		o.out = append(o.out, '{')
+		o.out = append(o.out, o.id(p)...)
+		o.out = append(o.out, '}')
 		return
 	}
 	text, losses := spell(p, o.id(p), counted)
-	o.out.WriteString(text)
+	o.out = append(o.out, text...)
 	o.losses = append(o.losses, losses...)
 }
 
@@ -140,27 +158,37 @@ func (o *output) text(text string, more bool) {
 	if len(o.counted) > 0 {
 		special = "{}#"
 	}
-	if strings.IndexAny(text, special+"'") < 0 {
-		o.out.WriteString(text)
+	if plain(text) {
+		o.out = append(o.out, text...)
 		return
 	}
 	for i := 0; i < len(text); i++ {
 		c := text[i]
 		switch {
 		case c == '\'':
-			o.out.WriteByte('\'')
+			o.out = append(o.out, '\'')
 			if i+1 == len(text) && (more || len(o.counted) > 0) || i+1 < len(text) && strings.IndexByte(special+"'", text[i+1]) >= 0 {
-				o.out.WriteByte('\'')
+				o.out = append(o.out, '\'')
 			}
 		case strings.IndexByte(special, c) >= 0:
 			end := i
 			for end < len(text) && strings.IndexByte(special+"'", text[end]) >= 0 {
 				end++
 			}
-			o.out.WriteString("'" + strings.ReplaceAll(text[i:end], "'", "''") + "'")
+			o.out = append(o.out, "'"+strings.ReplaceAll(text[i:end], "'", "''")+"'"...)
 			i = end - 1
 		default:
-			o.out.WriteByte(c)
+			o.out = append(o.out, c)
 		}
 	}
+}
+
+// plain reports whether no character of the text can have a meaning.
+func plain(text string) bool {
+	for i := 0; i < len(text); i++ {
+		if c := text[i]; c == '{' || c == '}' || c == '#' || c == '\'' {
+			return false
+		}
+	}
+	return true
 }

@@ -53,10 +53,10 @@ func (d *Dialect) scan(text string) (s spec, ok bool) {
 		for i < len(text) && text[i] >= '0' && text[i] <= '9' && i-start < 6 {
 			i++
 		}
-		n, err := strconv.Atoi(text[start:i])
-		if err != nil {
+		if start == i {
 			return -1
 		}
+		n, _ := strconv.Atoi(text[start:i])
 		return n
 	}
 	if n := number(); n > 0 && i < len(text) && text[i] == '$' {
@@ -102,6 +102,21 @@ func (d *Dialect) scan(text string) (s spec, ok bool) {
 	}
 	s.size = i
 	return s, true
+}
+
+// plain sets the type of the commonest placeholders, which have no style.
+func (s *spec) plain(p *message.Placeholder) bool {
+	if s.flags != "" || s.width >= 0 || s.precision >= 0 {
+		return false
+	}
+	switch s.conversion {
+	case 'd':
+		p.Type = message.Integer
+		return true
+	case 's', '@':
+		return true
+	}
+	return false
 }
 
 // Formatted reports whether the text has a placeholder and so is a format
@@ -175,11 +190,19 @@ func (r *Reader) Read(p message.Pattern, text string) message.Pattern {
 	}
 }
 
+// Reset makes the reader ready for another pattern.
+func (r *Reader) Reset(formatted bool) {
+	r.Formatted, r.next, r.Faults = formatted, 0, nil
+}
+
 func (r *Reader) placeholder(s spec, spelling string) *message.Placeholder {
 	p := &message.Placeholder{Position: s.position, Spelling: spelling, Syntax: r.Dialect.syntax}
 	if p.Position == 0 {
 		r.next++
 		p.Position = r.next
+	}
+	if s.plain(p) {
+		return p
 	}
 	var words []string
 	upper := ""
