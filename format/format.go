@@ -45,6 +45,9 @@ type Format struct {
 	// Parse reads a file. Findings are faults in it; the document is never nil,
 	// and it gives the same bytes back whatever the faults.
 	Parse func(data []byte) (Document, []finding.Finding)
+	// Message reads one text as the format spells placeholders and choices,
+	// without the escapes of its file. Faults keep the text as it stands.
+	Message func(text string) (message.Message, []message.Fault)
 	// Compose writes a catalog anew.
 	Compose func(c *catalog.Catalog, o Options) ([]byte, []catalog.Loss)
 }

@@ -27,6 +27,7 @@ var Format = &format.Format{
 	Locate:    locate,
 	Path:      filePath,
 	Parse:     parse,
+	Message:   read,
 	Compose:   compose,
 }
 

@@ -375,3 +375,18 @@ func escapeText(out []byte, text string, first, last bool) []byte {
 	}
 	return out
 }
+
+// read makes a message of a text as a person types it: placeholders as in
+// Java, tags as markup.
+func read(text string) (message.Message, []message.Fault) {
+	reader := printf.Reader{Dialect: printf.Java, Formatted: printf.Java.Formatted(text)}
+	var out message.Pattern
+	for _, part := range message.SplitMarkup(nil, text) {
+		if text, ok := part.(message.Text); ok {
+			out = reader.Read(out, string(text))
+		} else {
+			out = out.Add(part)
+		}
+	}
+	return message.Message{Pattern: out}, reader.Faults
+}

@@ -8,6 +8,7 @@ import (
 
 	"zelvik/culture"
 	"zelvik/format"
+	"zelvik/message/icu"
 )
 
 // Format is the format "arb".
@@ -24,6 +25,7 @@ var Format = &format.Format{
 	Locate:    locate,
 	Path:      filePath,
 	Parse:     parse,
+	Message:   icu.Parse,
 	Compose:   compose,
 }
 

@@ -10,6 +10,7 @@ import (
 
 	"zelvik/culture"
 	"zelvik/format"
+	"zelvik/message"
 )
 
 // Format is the format "stringsdict".
@@ -31,6 +32,7 @@ var Format = &format.Format{
 		return path.Join(dir, string(tag)+".lproj", table+".stringsdict")
 	},
 	Parse:   parse,
+	Message: func(text string) (message.Message, []message.Fault) { return literal(text), nil },
 	Compose: compose,
 }
 

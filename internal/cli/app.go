@@ -107,7 +107,13 @@ func (e *env) app() *cli.Command {
 func (e *env) commands() []*cli.Command {
 	return []*cli.Command{
 		e.convertCommand(),
+		e.tableCommand(),
+		e.setCommand(),
+		e.pseudoCommand(),
+		e.verifyCommand(),
 		e.formatsCommand(),
+		e.rulesCommand(),
+		e.culturesCommand(),
 	}
 }
 

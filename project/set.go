@@ -1,0 +1,220 @@
+package project
+
+import (
+	"errors"
+	"fmt"
+	"slices"
+	"strings"
+
+	"zelvik/catalog"
+	"zelvik/culture"
+	"zelvik/finding"
+	"zelvik/format"
+	"zelvik/message"
+)
+
+// Setting is one text or note to be changed.
+type Setting struct {
+	Key     string
+	Culture culture.Tag
+	// Text is the new text as the format spells placeholders; nil leaves it.
+	Text *string
+	// Note is the new note; nil leaves it.
+	Note *string
+	// Form is the plural form that the text is for, "" for the whole message.
+	Form string
+}
+
+// Set plans the change of one text in the native file of its family, and of
+// nothing else in it.
+func (w *Workspace) Set(s Setting) (*Plan, *File, []catalog.Loss, error) {
+	family, member, err := w.holder(s)
+	if err != nil {
+		return nil, nil, nil, err
+	}
+	file := family.File(member).Holder(s.Key)
+	change := format.Change{Op: format.Set, Key: s.Key, Note: s.Note, Culture: s.Culture}
+	entry := member.Catalog.Find(s.Key)
+	if s.Text != nil {
+		m, err := s.message(family, member, entry)
+		if err != nil {
+			return nil, nil, nil, err
+		}
+		change.Message = &m
+	} else if entry == nil {
+		return nil, nil, nil, usage("%s has no text for %s; give one", member.Path, s.Key)
+	}
+	if entry == nil {
+		change.After = neighbour(family, member, s.Key)
+		source := family.SourceMember()
+		if e := source.Catalog.Find(s.Key); e != nil && e.Message.Choice != nil && family.Format.Companion != nil {
+			if companion := family.File(member).Companion; companion != nil {
+				file = companion
+			}
+		}
+	}
+	data, losses, err := file.Document.Edit([]format.Change{change})
+	var edit *format.EditError
+	if errors.As(err, &edit) {
+		return nil, nil, nil, &FileError{file.Path, edit.Error(), "mend the file or edit it by hand"}
+	} else if err != nil {
+		return nil, nil, nil, &FileError{file.Path, err.Error(), "edit it by hand"}
+	}
+	plan := &Plan{}
+	plan.Add(file.Path, file.data, data)
+	return plan, file, losses, nil
+}
+
+// message makes the new message of a text.
+func (s Setting) message(family *Family, member *catalog.Member, entry *catalog.Entry) (message.Message, error) {
+	m, faults := family.Format.Message(*s.Text)
+	if len(faults) > 0 {
+		return m, usage("the text: %s at character %d; %s", faults[0].Text, faults[0].Offset+1, faults[0].Mend)
+	}
+	old := entry
+	if old == nil {
+		old, _ = family.Lookup(s.Key, member.Culture)
+	}
+	if old == nil || old.Message.Choice == nil || m.Choice != nil {
+		if s.Form != "" {
+			return m, usage("%s has no plural forms; leave out --form", s.Key)
+		}
+		return m, nil
+	}
+	choice := old.Message.Choice
+	if len(choice.Selectors) > 1 {
+		return m, usage("%s depends on %d arguments; edit it in the file", s.Key, len(choice.Selectors))
+	}
+	if s.Form == "" {
+		return m, usage("%s has plural forms (%s); name one with --form", s.Key, strings.Join(forms(choice), ", "))
+	}
+	if !slices.Contains(culture.Categories, s.Form) && !strings.HasPrefix(s.Form, "=") {
+		return m, usage("%q is no plural form; use zero, one, two, few, many or other", s.Form)
+	}
+	changed := &message.Choice{Selectors: choice.Selectors}
+	found := false
+	for _, v := range choice.Variants {
+		if v.Keys[0] == s.Form {
+			v.Pattern, found = m.Pattern, true
+		}
+		changed.Variants = append(changed.Variants, v)
+	}
+	if !found {
+		changed.Variants = append(changed.Variants, message.Variant{Keys: []string{s.Form}, Pattern: m.Pattern})
+		slices.SortStableFunc(changed.Variants, func(a, b message.Variant) int {
+			return slices.Index(culture.Categories, a.Keys[0]) - slices.Index(culture.Categories, b.Keys[0])
+		})
+	}
+	return message.Message{Choice: changed}, nil
+}
+
+func forms(choice *message.Choice) []string {
+	var list []string
+	for _, v := range choice.Variants {
+		list = append(list, strings.Join(v.Keys, "+"))
+	}
+	return list
+}
+
+// holder finds the family and member that a setting is about: the one that has
+// the key in the culture, else the one whose source has it.
+func (w *Workspace) holder(s Setting) (*Family, *catalog.Member, error) {
+	var candidates []*Family
+	for _, f := range w.Families {
+		for _, m := range f.Members {
+			if m.Catalog.Find(s.Key) != nil {
+				candidates = append(candidates, f)
+				break
+			}
+		}
+	}
+	if len(candidates) == 0 && len(w.Families) == 1 && s.Text != nil {
+		candidates = w.Families
+		var keys []string
+		for _, m := range w.Families[0].Members {
+			for i := range m.Catalog.Entries {
+				keys = append(keys, m.Catalog.Entries[i].Key)
+			}
+		}
+		if nearest := finding.Nearest(s.Key, keys); nearest != "" {
+			return nil, nil, usage("no file has the key %s; %s was probably meant", s.Key, nearest)
+		}
+		if s.Culture != "" && s.Culture != w.Families[0].Source {
+			return nil, nil, usage("no file has the key %s; add it in the source culture %s first", s.Key, w.Families[0].Source)
+		}
+	}
+	if len(candidates) == 0 {
+		return nil, nil, usage("no file has the key %s; zelvik table lists the keys", s.Key)
+	}
+	if len(candidates) > 1 {
+		var names []string
+		for _, f := range candidates {
+			names = append(names, f.Name)
+		}
+		return nil, nil, usage("the key %s is in %d families (%s); name the files of one", s.Key, len(candidates), strings.Join(names, ", "))
+	}
+	family := candidates[0]
+	tag := s.Culture
+	if tag == "" {
+		tag = family.Source
+		if len(family.Members) == 1 {
+			tag = family.Members[0].Culture
+		}
+	}
+	member := family.Member(tag)
+	if member == nil {
+		var have []string
+		for _, m := range family.Members {
+			have = append(have, string(m.Culture))
+		}
+		return nil, nil, usage("%s has no file for %s; there are %s", family.Name, tag, strings.Join(have, ", "))
+	}
+	return family, member, nil
+}
+
+// neighbour gives the key behind which a new entry goes: the nearest one above
+// it in the source that the culture has.
+func neighbour(family *Family, member *catalog.Member, key string) string {
+	source := family.SourceMember()
+	if source == nil {
+		return fmt.Sprint(key)
+	}
+	for i := source.Catalog.At(key) - 1; i >= 0; i-- {
+		if k := source.Catalog.Entries[i].Key; member.Catalog.Find(k) != nil {
+			return k
+		}
+	}
+	if source.Catalog.At(key) < 0 {
+		return key // not there: it goes last
+	}
+	return ""
+}
+
+// AddPseudo plans a pseudo-culture of every family, beside it or below out.
+func (w *Workspace) AddPseudo(tag culture.Tag, make func(*catalog.Catalog) *catalog.Catalog, out string) (*Conversion, error) {
+	c := &Conversion{}
+	for _, f := range w.Families {
+		source := f.SourceMember()
+		if source == nil {
+			return nil, usage("%s has no file in the source culture %s; name it in zelvik.yaml", f.Name, f.Source)
+		}
+		file := f.File(source)
+		if damage := file.Damaged(); damage != nil {
+			return nil, Refuse(damage)
+		}
+		dir := f.Dir
+		if out != "" {
+			dir = out
+		}
+		made := make(source.Catalog)
+		wr := &writer{conversion: c, target: f.Format}
+		companion := ""
+		if f.Format.Companion != nil {
+			companion = f.Format.Companion.Path(dir, f.Table, tag, false)
+		}
+		r := wr.compose(file, made, source.Catalog, f.Format.Path(dir, f.Table, tag, false), companion)
+		r.losses = nil // a pseudo-culture is in the same format and loses nothing that is shown
+		wr.take(r)
+	}
+	return c, nil
+}

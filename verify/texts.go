@@ -1,0 +1,248 @@
+package verify
+
+import (
+	"fmt"
+	"slices"
+	"strings"
+	"unicode"
+
+	"zelvik/catalog"
+	"zelvik/culture"
+	"zelvik/finding"
+	"zelvik/message"
+)
+
+var keyOrphan = &Rule{
+	Name: "key-orphan", Severity: finding.Warning,
+	Doc:     "A translation has a key that the source does not have.",
+	Why:     "It is a leftover, or the source forgot it, and other cultures show nothing there.",
+	Example: "values-de/strings.xml has old_title, values/strings.xml has not",
+	Mend:    "Remove it, or add it to the source.",
+	Catalog: func(f *Family, m *catalog.Member, report Report) {
+		source := f.SourceMember()
+		if source == nil || m == source {
+			return
+		}
+		for i := range m.Catalog.Entries {
+			e := &m.Catalog.Entries[i]
+			if source.Catalog.Find(e.ID()) != nil {
+				continue
+			}
+			mend := ""
+			if near := nearKey(source.Catalog, e.Key); near != "" {
+				mend = near + " was probably meant"
+			}
+			report(e, "the source has no key "+e.Key, mend)
+		}
+	},
+}
+
+// nearKey looks for a key that differs by a slip, in catalogs of a size where
+// that is quick.
+func nearKey(c *catalog.Catalog, key string) string {
+	if len(c.Entries) > 5000 {
+		return ""
+	}
+	keys := make([]string, len(c.Entries))
+	for i := range c.Entries {
+		keys[i] = c.Entries[i].Key
+	}
+	return finding.Nearest(key, keys)
+}
+
+var textMissing = &Rule{
+	Name: "text-missing", Severity: finding.Error,
+	Doc:     "A culture has no text for a key, nor has a parent that may answer for it.",
+	Why:     "The reader sees the source language in the middle of their own.",
+	Example: "boarding_title is in values/ and not in values-fi/",
+	Mend:    "Translate it; zelvik reconcile puts it in the right place.",
+	Pair: func(p *Pair, report Report) {
+		if p.Entry == nil && p.Answer == nil && !p.Source.Fixed && p.Source.Reference == "" && !p.Source.Message.Empty() && !p.Member.Culture.Pseudo() {
+			report(missing{p.Member, p.Source.Key}, fmt.Sprintf("%s has no text for %s (%q)", p.Member.Culture.Name(), p.Source.Key, short(p.Source.Message)), "")
+		}
+	},
+}
+
+// short gives the beginning of a message.
+func short(m message.Message) string {
+	text := []rune(m.Main().String())
+	if len(text) > 40 {
+		return string(text[:39]) + "…"
+	}
+	return string(text)
+}
+
+var textEmpty = &Rule{
+	Name: "text-empty", Severity: finding.Warning,
+	Doc:     "A translation is empty where the source is not.",
+	Why:     "An empty text does not fall back: the label is blank.",
+	Example: `<string name="boarding_title"></string>`,
+	Mend:    "Translate it, or remove the entry so that it falls back.",
+	Pair: func(p *Pair, report Report) {
+		if p.Entry != nil && p.Entry.Reference == "" && p.Entry.Message.Empty() && !p.Source.Message.Empty() {
+			report(p.Entry, "the text is empty; the source says "+fmt.Sprintf("%q", short(p.Source.Message)), "")
+		}
+	},
+}
+
+var textCopied = &Rule{
+	Name: "text-copied", Severity: finding.Warning,
+	Doc:     "A translation is the same as the source, and it is no name, number or address.",
+	Why:     "A file that was copied to be translated was left as it is.",
+	Example: `values-fi/strings.xml: <string name="delay_title">Your sailing is late</string>`,
+	Mend:    "Translate it; mark names in zelvik.yaml under verify: names.",
+	Pair: func(p *Pair, report Report) {
+		if p.Entry == nil || p.Source.Fixed || p.Entry.Reference != "" || p.Member.Culture.Pseudo() ||
+			p.Member.Culture.Base() == p.Family.Source.Base() {
+			return
+		}
+		text := p.Entry.Message.String()
+		if text == "" || text != p.Source.Message.String() || slices.Contains(p.Family.Names, text) {
+			return
+		}
+		if translatable(p.Entry.Message, p.Member.Culture.Script() != p.Family.Source.Script(), p.Family.Names) {
+			report(p.Entry, fmt.Sprintf("the text is the source's own: %q", short(p.Entry.Message)), "")
+		}
+	},
+}
+
+// translatable reports whether a text has words that a translator would not
+// leave: two words of which one is no name by its look, or in another script
+// one such word. Addresses, codes and capitalised names are left.
+func translatable(m message.Message, otherScript bool, names []string) bool {
+	words, plain := 0, 0
+	for _, pattern := range m.Patterns() {
+		for word := range strings.FieldsSeq(pattern.Literal()) {
+			if strings.Contains(word, "://") || strings.Contains(word, "@") || strings.Contains(word, "www.") {
+				continue
+			}
+			word = strings.TrimFunc(word, func(r rune) bool { return !unicode.IsLetter(r) })
+			if len([]rune(word)) < 3 || slices.ContainsFunc(names, func(name string) bool { return strings.Contains(name, word) }) {
+				continue
+			}
+			words++
+			if strings.ToLower(word) == word {
+				plain++
+			} else if otherScript && strings.ToUpper(word) != word {
+				plain++
+			}
+		}
+	}
+	return plain > 0 && (words > 1 || otherScript)
+}
+
+var scriptUnexpected = &Rule{
+	Name: "script-unexpected", Severity: finding.Error,
+	Doc:     "A text is written in a script that its culture does not use.",
+	Why:     "Two files were swapped, or a text was pasted into the wrong one.",
+	Example: "a Cyrillic text in values-pl/strings.xml",
+	Mend:    "Put the text into the file of its own culture.",
+	Catalog: func(f *Family, m *catalog.Member, report Report) {
+		if m.Culture.Pseudo() {
+			return
+		}
+		expected := scripts(m.Culture)
+		if expected == nil {
+			return
+		}
+		latin := slices.Contains(expected, unicode.Latin)
+		for i := range m.Catalog.Entries {
+			e := &m.Catalog.Entries[i]
+			if e.Fixed || e.Reference != "" || plainASCII(e.Message) && latin {
+				continue
+			}
+			own, other, name := count(e.Message, expected)
+			if name == "Latin" && !latin {
+				// Names and codes in Latin letters are usual everywhere; a whole
+				// sentence that is not the source's is not.
+				source, _ := f.Lookup(e.ID(), f.Source)
+				if own > 0 || other < 12 || source != nil && source.Message.String() == e.Message.String() {
+					continue
+				}
+			} else if other <= own {
+				continue
+			}
+			report(e, fmt.Sprintf("the text is in %s letters, which %s does not use: %q", name, m.Culture.Name(), short(e.Message)), "")
+		}
+	},
+}
+
+func plainASCII(m message.Message) bool {
+	for _, pattern := range m.Patterns() {
+		for _, part := range pattern {
+			if text, ok := part.(message.Text); ok {
+				for i := 0; i < len(text); i++ {
+					if text[i] >= 0x80 {
+						return false
+					}
+				}
+			}
+		}
+	}
+	return true
+}
+
+// scripts gives the Unicode scripts that a culture's script is made of (UAX
+// #24); nil where that is not known.
+func scripts(tag culture.Tag) []*unicode.RangeTable {
+	switch code := tag.Script(); code {
+	case "Jpan":
+		return []*unicode.RangeTable{unicode.Han, unicode.Hiragana, unicode.Katakana}
+	case "Hans", "Hant", "Hani":
+		return []*unicode.RangeTable{unicode.Han, unicode.Bopomofo}
+	case "Kore":
+		return []*unicode.RangeTable{unicode.Hangul, unicode.Han}
+	default:
+		if name, ok := byCode[code]; ok {
+			return []*unicode.RangeTable{unicode.Scripts[name]}
+		}
+	}
+	return nil
+}
+
+// byCode names the scripts of ISO 15924 that living cultures use as Go's
+// tables do.
+var byCode = map[string]string{
+	"Latn": "Latin", "Cyrl": "Cyrillic", "Grek": "Greek", "Arab": "Arabic", "Hebr": "Hebrew", "Deva": "Devanagari",
+	"Beng": "Bengali", "Guru": "Gurmukhi", "Gujr": "Gujarati", "Orya": "Oriya", "Taml": "Tamil", "Telu": "Telugu",
+	"Knda": "Kannada", "Mlym": "Malayalam", "Sinh": "Sinhala", "Thai": "Thai", "Laoo": "Lao", "Mymr": "Myanmar",
+	"Khmr": "Khmer", "Tibt": "Tibetan", "Ethi": "Ethiopic", "Geor": "Georgian", "Armn": "Armenian", "Mong": "Mongolian",
+}
+
+// count counts the letters in the expected scripts and in others, and names
+// the commonest other script.
+func count(m message.Message, expected []*unicode.RangeTable) (own, other int, name string) {
+	counts := map[string]int{}
+	for _, pattern := range m.Patterns() {
+		for _, part := range pattern {
+			text, ok := part.(message.Text)
+			if !ok {
+				continue
+			}
+			for _, r := range text {
+				if !unicode.IsLetter(r) {
+					continue
+				}
+				if unicode.IsOneOf(expected, r) {
+					own++
+					continue
+				}
+				for _, script := range byCode {
+					if unicode.Is(unicode.Scripts[script], r) {
+						counts[script]++
+						break
+					}
+				}
+				if unicode.In(r, unicode.Han, unicode.Hiragana, unicode.Katakana, unicode.Hangul) {
+					counts["East Asian"]++
+				}
+			}
+		}
+	}
+	for script, n := range counts {
+		if n > other || n == other && script < name {
+			other, name = n, script
+		}
+	}
+	return own, other, name
+}

@@ -1,0 +1,286 @@
+// Package verify holds the rules about catalogs and runs them. A rule is a
+// value with its documentation and a function from what it looks at to
+// findings; each stands in a file of its own and in the list in rules.go.
+package verify
+
+import (
+	"fmt"
+	"runtime"
+	"slices"
+
+	"golang.org/x/sync/errgroup"
+
+	"zelvik/catalog"
+	"zelvik/culture"
+	"zelvik/finding"
+)
+
+// Rule is one check. At most one of its functions is set; a rule without any
+// is reported by those who read files or draw screens.
+type Rule struct {
+	Name     string
+	Severity finding.Severity
+	// Doc says in one sentence what the mistake is, Why what comes of it.
+	Doc, Why string
+	// Example offends; Mend says what to do.
+	Example, Mend string
+
+	// Family looks at a whole family.
+	Family func(*Family, Report)
+	// Catalog looks at one member's catalog.
+	Catalog func(*Family, *catalog.Member, Report)
+	// Pair looks at a translation beside its source.
+	Pair func(*Pair, Report)
+}
+
+// Report takes what a rule found. Rule, severity, path and place are filled in
+// from the entry or file it is about.
+type Report func(about any, message, mend string)
+
+// Family is what the rules need to know of a family.
+type Family struct {
+	*catalog.Family
+	// Format is the format's name.
+	Format string
+	// HasNeutral says that the platform expects a file without a culture.
+	HasNeutral bool
+	// Misnamed are the files that the platform will not find.
+	Misnamed []Misnamed
+	// Place gives path, line and column of an entry.
+	Place func(m *catalog.Member, e *catalog.Entry) (path string, line, column int)
+	// Names are words that stay as they are in every culture.
+	Names []string
+}
+
+// Misnamed is a file whose name is nearly right.
+type Misnamed struct {
+	Path, Why, Meant string
+	Unknown          *culture.UnknownError
+}
+
+// Pair is a translation beside its source. Entry is nil where the culture has
+// none; Answer then is the entry of the parent that answers instead, or nil.
+type Pair struct {
+	Family *Family
+	Member *catalog.Member
+	Source *catalog.Entry
+	Entry  *catalog.Entry
+	Answer *catalog.Entry
+}
+
+// Coverage is how complete one culture of one family is.
+type Coverage struct {
+	Family  string      `json:"family"`
+	Format  string      `json:"format"`
+	Culture culture.Tag `json:"culture"`
+	// Entries are the source's entries that are to be translated; Answered are
+	// those with a text in the culture or a parent of it.
+	Entries  int `json:"entries"`
+	Answered int `json:"answered"`
+}
+
+// Summary counts findings by severity.
+type Summary struct {
+	Errors   int `json:"errors"`
+	Warnings int `json:"warnings"`
+	Advice   int `json:"advice"`
+	Entries  int `json:"entries"`
+	Files    int `json:"files"`
+}
+
+// Result is what a run found, in a stable order.
+type Result struct {
+	Findings []finding.Finding `json:"findings"`
+	Coverage []Coverage        `json:"coverage"`
+	Summary  Summary           `json:"summary"`
+}
+
+// Severities gives rules another severity; finding.Never turns one off.
+type Severities map[string]finding.Severity
+
+// Run applies all rules to the families, in parallel, and joins what was found
+// with findings that others made (readers of files, drawers of screens).
+func Run(families []*Family, others []finding.Finding, severities Severities) *Result {
+	result := &Result{Findings: slices.Clone(others), Coverage: []Coverage{}}
+	type job struct {
+		family *Family
+		member *catalog.Member
+	}
+	var jobs []job
+	for _, f := range families {
+		jobs = append(jobs, job{f, nil})
+		for _, m := range f.Members {
+			jobs = append(jobs, job{f, m})
+			result.Coverage = append(result.Coverage, cover(f, m))
+			result.Summary.Files++
+			result.Summary.Entries += len(m.Catalog.Entries)
+		}
+		_ = f.SourceMember() // build what the workers share before they start
+		for _, m := range f.Members {
+			m.Catalog.Find("")
+		}
+	}
+	found := make([][]finding.Finding, len(jobs))
+	var group errgroup.Group
+	group.SetLimit(runtime.GOMAXPROCS(0))
+	for i, j := range jobs {
+		group.Go(func() error {
+			c := &collector{family: j.family, member: j.member}
+			if j.member == nil {
+				c.wholeFamily()
+			} else {
+				c.oneMember()
+			}
+			found[i] = c.findings
+			return nil
+		})
+	}
+	_ = group.Wait() // no job fails
+	for _, list := range found {
+		result.Findings = append(result.Findings, list...)
+	}
+	result.judge(severities)
+	finding.Sort(result.Findings)
+	return result
+}
+
+// judge applies the project's severities and counts.
+func (r *Result) judge(severities Severities) {
+	kept := []finding.Finding{}
+	for _, f := range r.Findings {
+		if rule := Named(f.Rule); rule != nil {
+			f.Severity = rule.Severity
+		}
+		if s, ok := severities[f.Rule]; ok {
+			f.Severity = s
+		}
+		switch f.Severity {
+		case finding.Error:
+			r.Summary.Errors++
+		case finding.Warning:
+			r.Summary.Warnings++
+		case finding.Advice:
+			r.Summary.Advice++
+		default:
+			continue
+		}
+		kept = append(kept, f)
+	}
+	r.Findings = kept
+}
+
+// Worst reports whether any finding is at or above the threshold.
+func (r *Result) Worst(threshold finding.Severity) bool {
+	return slices.ContainsFunc(r.Findings, func(f finding.Finding) bool { return f.Severity >= threshold })
+}
+
+func cover(f *Family, m *catalog.Member) Coverage {
+	c := Coverage{Family: f.Name, Format: f.Format, Culture: m.Culture}
+	source := f.SourceMember()
+	if source == nil {
+		c.Entries, c.Answered = len(m.Catalog.Entries), len(m.Catalog.Entries)
+		return c
+	}
+	for i := range source.Catalog.Entries {
+		e := &source.Catalog.Entries[i]
+		if e.Fixed || e.Reference != "" {
+			continue
+		}
+		c.Entries++
+		if own, answer := f.answer(e, m); own != nil && !own.Message.Empty() || own == nil && answer != nil || e.Message.Empty() {
+			c.Answered++
+		}
+	}
+	return c
+}
+
+// answer gives the culture's own entry for a source entry, and where there is
+// none the entry of a parent in the family that is not the source.
+func (f *Family) answer(source *catalog.Entry, m *catalog.Member) (own, parent *catalog.Entry) {
+	id := source.ID()
+	if own = m.Catalog.Find(id); own != nil {
+		return own, nil
+	}
+	for tag := m.Culture.Parent(); tag != ""; tag = tag.Parent() {
+		if p := f.Member(tag); p != nil {
+			if e := p.Catalog.Find(id); e != nil {
+				return nil, e
+			}
+		}
+	}
+	return nil, nil
+}
+
+// collector gathers the findings of one job.
+type collector struct {
+	family   *Family
+	member   *catalog.Member
+	findings []finding.Finding
+}
+
+func (c *collector) report(rule *Rule) Report {
+	return func(about any, message, mend string) {
+		f := finding.Finding{Rule: rule.Name, Severity: rule.Severity, Message: message, Mend: mend}
+		if f.Mend == "" {
+			f.Mend = rule.Mend
+		}
+		switch about := about.(type) {
+		case *catalog.Entry:
+			f.Key = about.Key
+			f.Path, f.Line, f.Column = c.family.Place(c.member, about)
+			f.Culture = string(c.member.Culture)
+		case *catalog.Member:
+			f.Path, f.Culture = about.Path, string(about.Culture)
+		case Misnamed:
+			f.Path = about.Path
+		case missing:
+			f.Path, f.Culture, f.Key = about.member.Path, string(about.member.Culture), about.key
+		case string:
+			f.Path = about
+		default:
+			panic(fmt.Sprintf("verify: rule %s reports about a %T", rule.Name, about))
+		}
+		c.findings = append(c.findings, f)
+	}
+}
+
+// missing is an entry that a member does not have.
+type missing struct {
+	member *catalog.Member
+	key    string
+}
+
+func (c *collector) wholeFamily() {
+	for _, rule := range Rules {
+		if rule.Family != nil {
+			rule.Family(c.family, c.report(rule))
+		}
+	}
+}
+
+func (c *collector) oneMember() {
+	for _, rule := range Rules {
+		if rule.Catalog != nil {
+			rule.Catalog(c.family, c.member, c.report(rule))
+		}
+	}
+	source := c.family.SourceMember()
+	if source == nil || source == c.member {
+		return
+	}
+	var pairRules []*Rule
+	var reports []Report
+	for _, rule := range Rules {
+		if rule.Pair != nil {
+			pairRules, reports = append(pairRules, rule), append(reports, c.report(rule))
+		}
+	}
+	for i := range source.Catalog.Entries {
+		e := &source.Catalog.Entries[i]
+		pair := Pair{Family: c.family, Member: c.member, Source: e}
+		pair.Entry, pair.Answer = c.family.answer(e, c.member)
+		for i, rule := range pairRules {
+			rule.Pair(&pair, reports[i])
+		}
+	}
+}
