@@ -186,6 +186,8 @@ func (w *writer) compose(file *File, from, source *catalog.Catalog, path, compan
 	}
 	if l := <-layout; l != nil {
 		losses = append(losses, *l)
+	} else if len(r.companion) > 0 && mixed(from) {
+		losses = append(losses, catalog.Loss{Kind: LayoutLoss, Lost: "the order of the entries", Instead: "plurals stand in a file of their own and come last"})
 	}
 	for i := range losses {
 		l := &losses[i]
@@ -210,6 +212,19 @@ func (w *writer) take(r *result) {
 	}
 	slices.SortStableFunc(r.losses, func(a, b catalog.Loss) int { return cmp.Compare(a.Line, b.Line) })
 	c.Losses = append(c.Losses, r.losses...)
+}
+
+// mixed reports whether an entry without a choice follows one with a choice.
+func mixed(c *catalog.Catalog) bool {
+	choice := false
+	for i := range c.Entries {
+		if c.Entries[i].Message.Choice != nil {
+			choice = true
+		} else if choice {
+			return true
+		}
+	}
+	return false
 }
 
 // layoutLoss compares the file with what its own format's writer makes of its

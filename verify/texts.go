@@ -111,21 +111,17 @@ var textCopied = &Rule{
 // one such word. Addresses, codes and capitalised names are left.
 func translatable(m message.Message, otherScript bool, names []string) bool {
 	words, plain := 0, 0
-	for _, pattern := range m.Patterns() {
-		for word := range strings.FieldsSeq(pattern.Literal()) {
-			if strings.Contains(word, "://") || strings.Contains(word, "@") || strings.Contains(word, "www.") {
-				continue
-			}
-			word = strings.TrimFunc(word, func(r rune) bool { return !unicode.IsLetter(r) })
-			if len([]rune(word)) < 3 || slices.ContainsFunc(names, func(name string) bool { return strings.Contains(name, word) }) {
-				continue
-			}
-			words++
-			if strings.ToLower(word) == word {
-				plain++
-			} else if otherScript && strings.ToUpper(word) != word {
-				plain++
-			}
+	for word := range strings.FieldsSeq(m.Main().Literal()) {
+		if strings.Contains(word, "://") || strings.Contains(word, "@") || strings.Contains(word, "www.") {
+			continue
+		}
+		word = strings.TrimFunc(word, func(r rune) bool { return !unicode.IsLetter(r) })
+		if len([]rune(word)) < 3 || slices.ContainsFunc(names, func(name string) bool { return strings.Contains(name, word) }) {
+			continue
+		}
+		words++
+		if strings.ToLower(word) == word || otherScript && strings.ToUpper(word) != word {
+			plain++
 		}
 	}
 	return plain > 0 && (words > 1 || otherScript)
