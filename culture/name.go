@@ -91,3 +91,25 @@ func Languages() []string {
 // Known reports whether Unicode's locale data has a name for the language, so
 // that a file name's ending is likely to mean it.
 func (t Tag) Known() bool { return names()["language"][t.Base()] != "" }
+
+// LikelyTags are the tags that Unicode's locale data knows the likely script
+// and region of, sorted.
+func LikelyTags() []Tag {
+	var list []Tag
+	for tag := range likely() {
+		list = append(list, Tag(tag))
+	}
+	slices.Sort(list)
+	return list
+}
+
+// ExplicitParents are the parents that are not found by truncation, as pairs
+// of child and parent, sorted.
+func ExplicitParents() [][2]string {
+	var list [][2]string
+	for child, parent := range parents() {
+		list = append(list, [2]string{child, parent})
+	}
+	slices.SortFunc(list, func(a, b [2]string) int { return strings.Compare(a[0], b[0]) })
+	return list
+}

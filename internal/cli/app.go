@@ -111,6 +111,7 @@ func (e *env) commands() []*cli.Command {
 		e.setCommand(),
 		e.pseudoCommand(),
 		e.verifyCommand(),
+		e.accessorsCommand(),
 		e.formatsCommand(),
 		e.rulesCommand(),
 		e.culturesCommand(),

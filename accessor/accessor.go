@@ -1,0 +1,332 @@
+// Package accessor says what is generated for a family, once for all
+// languages: members with typed parameters, the texts of all cultures, plural
+// rules and fallback chains. The packages below spell it, each in its language.
+package accessor
+
+import (
+	"fmt"
+	"slices"
+	"strings"
+	"unicode"
+	"unicode/utf8"
+
+	"zelvik/catalog"
+	"zelvik/culture"
+	"zelvik/finding"
+	"zelvik/message"
+	"zelvik/message/icu"
+)
+
+// Options say how a family's accessors are generated.
+type Options struct {
+	// Package is the package, namespace or module; Type the name of the type
+	// with the members, Wording by default.
+	Package, Type string
+	// Hidden keeps the type from being seen outside its package or module.
+	Hidden bool
+	// From is named in the header line.
+	From string
+}
+
+// Language is a language that accessors are generated in.
+type Language struct {
+	// Name is what --language takes; Title is for people.
+	Name, Title string
+	// PackagePattern says in words what a package name looks like.
+	PackagePattern string
+	// ValidPackage reports whether a package name can be spelled.
+	ValidPackage func(name string) bool
+	// Generate spells the model: files by name, relative to the package's
+	// folder.
+	Generate func(m *Model) map[string][]byte
+}
+
+// Model is what to generate.
+type Model struct {
+	Options
+	Members []Member
+	// Cultures are all cultures, the source first.
+	Cultures []Culture
+	Source   culture.Tag
+	// Chosen are the likely scripts of the cultures' languages, for choosing a
+	// culture by a reader's preferences: "zh-TW" to "Hant", "zh" to "Hans".
+	Scripts []Script
+	// Parents are the explicit parents of Unicode's locale data that lie
+	// between a possible preference and a supported culture.
+	Parents []Parent
+	// Findings are names that clash or cannot be spelled.
+	Findings []finding.Finding
+}
+
+// Script is a tag and its likely script.
+type Script struct{ Tag, Script string }
+
+// Parent is a tag and its explicit parent.
+type Parent struct{ Tag, Parent string }
+
+// Culture is a supported culture.
+type Culture struct {
+	Tag       culture.Tag
+	OwnName   string
+	Direction string
+	// Fallback are the cultures asked in order, this one first, the source last.
+	Fallback []culture.Tag
+	Cardinal culture.Rules
+	Ordinal  culture.Rules
+	// Texts are ICU messages by member index; "" where the culture has none.
+	Texts []string
+}
+
+// Member is one accessor.
+type Member struct {
+	Key string
+	// Words are the key's words in lower case, which each language joins in
+	// its own way; Name is what the language made of them.
+	Words      []string
+	Name       string
+	Note, Text string
+	Parameters []Parameter
+}
+
+// Parameter is one argument of a member.
+type Parameter struct {
+	// Key is the placeholder's name in the messages; Words its words, Name the
+	// language's spelling.
+	Key    string
+	Words  []string
+	Name   string
+	Type   message.Type
+	Sample string
+}
+
+// New makes the model of a family whose placeholders are complete.
+func New(f *catalog.Family, o Options) (*Model, error) {
+	source := f.SourceMember()
+	if source == nil {
+		return nil, fmt.Errorf("%s has no file in the source culture %s; name it in %s", f.Name, f.Source, "zelvik.yaml")
+	}
+	m := &Model{Options: o, Source: f.Source}
+	if m.Type == "" {
+		m.Type = "Wording"
+	}
+	var entries []*catalog.Entry
+	for i := range source.Catalog.Entries {
+		e := &source.Catalog.Entries[i]
+		if e.Product != "" {
+			continue
+		}
+		entries = append(entries, e)
+		m.Members = append(m.Members, member(source.Catalog, e))
+	}
+	members := slices.Clone(f.Members)
+	slices.SortStableFunc(members, func(a, b *catalog.Member) int {
+		if (a == source) != (b == source) {
+			if a == source {
+				return -1
+			}
+			return 1
+		}
+		return strings.Compare(string(a.Culture), string(b.Culture))
+	})
+	for _, member := range members {
+		c := Culture{Tag: member.Culture, OwnName: member.Culture.OwnName(), Direction: member.Culture.Direction(),
+			Cardinal: member.Culture.Cardinal(), Ordinal: member.Culture.Ordinal(), Fallback: fallback(f, member.Culture)}
+		c.Texts = make([]string, len(entries))
+		for i, e := range entries {
+			if own := member.Catalog.Find(e.ID()); own != nil {
+				if resolved, ok := member.Catalog.Resolve(own); ok {
+					c.Texts[i] = text(resolved)
+				} else if resolved, ok := source.Catalog.Resolve(own); ok {
+					c.Texts[i] = text(resolved)
+				}
+			}
+		}
+		m.Cultures = append(m.Cultures, c)
+	}
+	m.matching()
+	return m, nil
+}
+
+// text writes a message for the runtime: ICU, with markup as text.
+func text(m message.Message) string {
+	out, _ := icu.Writer{}.Write(m)
+	return out
+}
+
+func member(c *catalog.Catalog, e *catalog.Entry) Member {
+	m, _ := c.Resolve(e)
+	made := Member{Key: e.Key, Words: Words(e.Key), Note: e.Note, Text: m.Main().String()}
+	for _, argument := range m.Arguments() {
+		made.Parameters = append(made.Parameters, Parameter{Key: argument.Name, Words: Words(argument.Name), Type: argument.Type, Sample: argument.Sample})
+	}
+	if m.Choice != nil {
+		for _, s := range m.Choice.Selectors {
+			for i := range made.Parameters {
+				p := &made.Parameters[i]
+				if p.Key == s.Argument.Name && s.Kind != message.Select && p.Type == message.String {
+					p.Type = message.Integer
+				}
+			}
+		}
+	}
+	return made
+}
+
+// fallback lists the cultures of the family that answer for one, in order.
+func fallback(f *catalog.Family, tag culture.Tag) []culture.Tag {
+	list := []culture.Tag{tag}
+	for _, parent := range tag.Parents() {
+		if f.Member(parent) != nil && parent != f.Source {
+			list = append(list, parent)
+		}
+	}
+	if tag != f.Source {
+		list = append(list, f.Source)
+	}
+	return list
+}
+
+// matching gathers what choosing a culture by preferences needs to know.
+func (m *Model) matching() {
+	bases := map[string]bool{}
+	for _, c := range m.Cultures {
+		bases[c.Tag.Base()] = true
+	}
+	for _, tag := range culture.LikelyTags() {
+		if bases[tag.Base()] {
+			m.Scripts = append(m.Scripts, Script{string(tag), tag.Script()})
+		}
+	}
+	for _, pair := range culture.ExplicitParents() {
+		if bases[culture.Tag(pair[0]).Base()] {
+			m.Parents = append(m.Parents, Parent{pair[0], pair[1]})
+		}
+	}
+}
+
+// Words parts a key at everything that is no letter or digit and where a
+// small letter meets a capital: "boarding.deckNumber" gives boarding, deck,
+// number.
+func Words(key string) []string {
+	var words []string
+	var word strings.Builder
+	flush := func() {
+		if word.Len() > 0 {
+			words = append(words, strings.ToLower(word.String()))
+			word.Reset()
+		}
+	}
+	previous := ' '
+	for _, r := range key {
+		switch {
+		case !unicode.IsLetter(r) && !unicode.IsDigit(r):
+			flush()
+		case unicode.IsUpper(r) && unicode.IsLower(previous):
+			flush()
+			word.WriteRune(r)
+		default:
+			word.WriteRune(r)
+		}
+		previous = r
+	}
+	flush()
+	return words
+}
+
+// Camel joins words as lowerCamelCase. Letters beyond ASCII that the languages
+// take differently are written as u and their number.
+func Camel(words []string) string {
+	var out strings.Builder
+	for _, word := range words {
+		for i, r := range word {
+			switch {
+			case r > unicode.MaxASCII:
+				fmt.Fprintf(&out, "u%04x", r)
+			case i == 0 && out.Len() > 0:
+				out.WriteRune(unicode.ToUpper(r))
+			default:
+				out.WriteRune(r)
+			}
+		}
+	}
+	name := out.String()
+	if name == "" {
+		return "text"
+	}
+	if first, _ := utf8.DecodeRuneInString(name); unicode.IsDigit(first) {
+		return "text" + name
+	}
+	return name
+}
+
+// Name gives members and parameters their names in a language. A reserved word
+// (the language keeps it, or every type has it) gets Text behind it; of clashing names the first in the order of
+// keys stays and the others get a number, and a finding says so.
+func (m *Model) Name(reserved map[string]bool, join func([]string) string) {
+	taken := map[string]string{}
+	order := make([]int, len(m.Members))
+	for i := range order {
+		order[i] = i
+	}
+	slices.SortStableFunc(order, func(a, b int) int { return strings.Compare(m.Members[a].Key, m.Members[b].Key) })
+	for _, i := range order {
+		member := &m.Members[i]
+		name := join(member.Words)
+		if reserved[name] {
+			name += "Text"
+		}
+		wanted := name
+		for n := 2; taken[name] != ""; n++ {
+			name = fmt.Sprintf("%s%d", wanted, n)
+		}
+		if name != wanted {
+			m.Findings = append(m.Findings, finding.Finding{
+				Rule: "name-clash", Severity: finding.Error, Key: member.Key,
+				Message: fmt.Sprintf("the keys %s and %s both give the member %s; the second is %s", taken[wanted], member.Key, wanted, name),
+				Mend:    "rename one of the keys",
+			})
+		}
+		taken[name] = member.Key
+		member.Name = name
+		used := map[string]bool{}
+		for j := range member.Parameters {
+			p := &member.Parameters[j]
+			p.Name = join(p.Words)
+			if reserved[p.Name] {
+				p.Name += "Value"
+			}
+			base := p.Name
+			for n := 2; used[p.Name]; n++ {
+				p.Name = fmt.Sprintf("%s%d", base, n)
+			}
+			used[p.Name] = true
+		}
+	}
+}
+
+// Keys are the members' keys, in order.
+func (m *Model) Keys() []string {
+	keys := make([]string, len(m.Members))
+	for i := range m.Members {
+		keys[i] = m.Members[i].Key
+	}
+	return keys
+}
+
+// FallbackIndexes are the cultures' fallbacks as numbers of cultures.
+func (m *Model) FallbackIndexes() [][]int {
+	var list [][]int
+	for _, c := range m.Cultures {
+		var row []int
+		for _, tag := range c.Fallback {
+			row = append(row, slices.IndexFunc(m.Cultures, func(other Culture) bool { return other.Tag == tag }))
+		}
+		list = append(list, row)
+	}
+	return list
+}
+
+// Header is the line that every generated file begins with.
+func (m *Model) Header(language string) string {
+	return fmt.Sprintf("Generated by zelvik from %s. Do not edit; run: zelvik accessors %s --language %s", m.From, m.From, language)
+}

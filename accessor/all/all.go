@@ -1,0 +1,30 @@
+// Package all is the list of languages that accessors are generated in. Adding
+// a language is adding its package and its line here.
+package all
+
+import (
+	"fmt"
+	"strings"
+
+	"zelvik/accessor"
+	"zelvik/accessor/java"
+	"zelvik/accessor/typescript"
+)
+
+// Languages are all languages.
+var Languages = []*accessor.Language{
+	java.Language,
+	typescript.Language,
+}
+
+// Named gives the language with a name; the error lists the names.
+func Named(name string) (*accessor.Language, error) {
+	var names []string
+	for _, l := range Languages {
+		if l.Name == name {
+			return l, nil
+		}
+		names = append(names, l.Name)
+	}
+	return nil, fmt.Errorf("%q is no language for accessors; there are %s", name, strings.Join(names, ", "))
+}

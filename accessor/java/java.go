@@ -1,0 +1,191 @@
+// Package java spells accessors in Java 11 and later: one class with the
+// members, the switch, and the texts, with nothing but the JDK behind them.
+package java
+
+import (
+	"bytes"
+	_ "embed"
+	"fmt"
+	"regexp"
+	"slices"
+	"strings"
+	"text/template"
+	"unicode/utf16"
+
+	"zelvik/accessor"
+	"zelvik/message"
+)
+
+// Language is Java.
+var Language = &accessor.Language{
+	Name: "java", Title: "Java 11 and later",
+	PackagePattern: "lower-case names parted by dots, such as app.text",
+	ValidPackage: func(name string) bool {
+		return regexp.MustCompile(`^[a-z_][a-zA-Z0-9_]*(\.[a-z_][a-zA-Z0-9_]*)*$`).MatchString(name) &&
+			!slices.ContainsFunc(strings.Split(name, "."), func(part string) bool { return reserved()[part] })
+	},
+	Generate: generate,
+}
+
+// reserved are Java's keywords and the methods of Object and of the class.
+func reserved() map[string]bool {
+	set := map[string]bool{}
+	for word := range strings.FieldsSeq(`abstract assert boolean break byte case catch char class const continue default do
+		double else enum extends final finally float for goto if implements import instanceof int interface long native new
+		package private protected public return short static strictfp super switch synchronized this throw throws transient
+		try void volatile while true false null _ var yield record sealed permits
+		getClass hashCode equals clone toString notify notifyAll wait finalize`) {
+		set[word] = true
+	}
+	return set
+}
+
+//go:embed Wording.java.tmpl
+var wordingTemplate string
+
+//go:embed CultureSwitch.java.tmpl
+var switchTemplate string
+
+//go:embed Texts.java.tmpl
+var textsTemplate string
+
+var templates = func() *template.Template {
+	t := template.New("").Funcs(template.FuncMap{
+		"literal": literal, "doc": doc, "type": javaType, "chunks": chunks,
+		"add": func(a, b int) int { return a + b },
+	})
+	template.Must(t.New("wording").Parse(wordingTemplate))
+	template.Must(t.New("switch").Parse(switchTemplate))
+	template.Must(t.New("texts").Parse(textsTemplate))
+	return t
+}()
+
+// page is what a template sees.
+type page struct {
+	*accessor.Model
+	Header     string
+	Visibility string
+	Cardinals  []ruled
+	Ordinals   []ruled
+}
+
+// ruled is the plural rules of a culture as code.
+type ruled struct {
+	Tag   string
+	Cases []ruleCase
+}
+
+type ruleCase struct{ Condition, Category string }
+
+func generate(m *accessor.Model) map[string][]byte {
+	m.Name(reserved(), accessor.Camel)
+	p := page{Model: m, Header: comment(m.Header("java")), Visibility: "public "}
+	if m.Hidden {
+		p.Visibility = ""
+	}
+	for _, c := range m.Cultures {
+		cardinal, ordinal := ruled{Tag: string(c.Tag)}, ruled{Tag: string(c.Tag)}
+		for _, r := range c.Cardinal {
+			cardinal.Cases = append(cardinal.Cases, ruleCase{accessor.Expression(r.Condition, "==", "!="), r.Category})
+		}
+		for _, r := range c.Ordinal {
+			ordinal.Cases = append(ordinal.Cases, ruleCase{accessor.Expression(r.Condition, "==", "!="), r.Category})
+		}
+		p.Cardinals, p.Ordinals = append(p.Cardinals, cardinal), append(p.Ordinals, ordinal)
+	}
+	return map[string][]byte{
+		m.Type + ".java":      execute("wording", p),
+		"CultureSwitch.java":  execute("switch", p),
+		m.Type + "Texts.java": execute("texts", p),
+	}
+}
+
+func execute(name string, p page) []byte {
+	var out bytes.Buffer
+	if err := templates.ExecuteTemplate(&out, name, p); err != nil {
+		panic(err) // the templates are embedded and tested
+	}
+	return out.Bytes()
+}
+
+func javaType(t message.Type) string {
+	switch t {
+	case message.Integer:
+		return "long"
+	case message.Decimal, message.Percent, message.Currency:
+		return "double"
+	case message.Date, message.Time:
+		return "java.time.temporal.TemporalAccessor"
+	}
+	return "String"
+}
+
+// literal writes a string literal in ASCII, so that no compiler's encoding can
+// change it.
+func literal(text string) string {
+	var out strings.Builder
+	out.WriteByte('"')
+	for _, r := range text {
+		switch {
+		case r == '"' || r == '\\':
+			out.WriteByte('\\')
+			out.WriteRune(r)
+		case r == '\n':
+			out.WriteString(`\n`)
+		case r == '\r':
+			out.WriteString(`\r`)
+		case r == '\t':
+			out.WriteString(`\t`)
+		case r < ' ' || r > '~':
+			for _, unit := range utf16.Encode([]rune{r}) {
+				fmt.Fprintf(&out, `\u%04x`, unit)
+			}
+		default:
+			out.WriteRune(r)
+		}
+	}
+	out.WriteByte('"')
+	return out.String()
+}
+
+// doc writes text for a documentation comment: no tag, no end of comment, and
+// no Unicode escape, which Java would read even there.
+func doc(text string) string {
+	var out strings.Builder
+	for _, r := range text {
+		switch {
+		case strings.ContainsRune(`<>&@\*{}`, r) || r < ' ' && r != '\n' || r > '~':
+			fmt.Fprintf(&out, "&#%d;", r)
+		case r == '\n':
+			out.WriteString("\n     * ")
+		default:
+			out.WriteRune(r)
+		}
+	}
+	return out.String()
+}
+
+// comment is text for a line comment.
+func comment(text string) string {
+	return strings.Map(func(r rune) rune {
+		if r < ' ' || r > '~' || r == '\\' {
+			return '?'
+		}
+		return r
+	}, text)
+}
+
+// chunk is a part of a culture's texts: a method may not grow beyond 64 KiB.
+type chunk struct {
+	From, Number int
+	Texts        []string
+}
+
+func chunks(texts []string) []chunk {
+	const size = 2000
+	var list []chunk
+	for from := 0; from < len(texts); from += size {
+		list = append(list, chunk{from, len(list), texts[from:min(from+size, len(texts))]})
+	}
+	return list
+}

@@ -1,0 +1,135 @@
+// Package typescript spells accessors in TypeScript (ES2022 modules): a class
+// with the members, the switch, and the texts, with nothing but Intl behind
+// them.
+package typescript
+
+import (
+	"bytes"
+	_ "embed"
+	"encoding/json"
+	"regexp"
+	"strings"
+	"text/template"
+
+	"zelvik/accessor"
+	"zelvik/message"
+)
+
+// Language is TypeScript.
+var Language = &accessor.Language{
+	Name: "typescript", Title: "TypeScript, ES2022 modules",
+	PackagePattern: "letters, digits, - and _; modules need no package",
+	ValidPackage:   func(name string) bool { return regexp.MustCompile(`^[\w./@-]*$`).MatchString(name) },
+	Generate:       generate,
+}
+
+// reserved are the language's keywords and the members every object has.
+func reserved() map[string]bool {
+	set := map[string]bool{}
+	for word := range strings.FieldsSeq(`break case catch class const continue debugger default delete do else enum export
+		extends false finally for function if import in instanceof new null return super switch this throw true try typeof
+		var void while with implements interface let package private protected public static yield any boolean constructor
+		declare get module require number set string symbol type from of await async arguments eval undefined
+		toString valueOf hasOwnProperty isPrototypeOf propertyIsEnumerable toLocaleString cultures cultureSwitch`) {
+		set[word] = true
+	}
+	return set
+}
+
+//go:embed wording.ts.tmpl
+var wordingTemplate string
+
+//go:embed cultureSwitch.ts.tmpl
+var switchTemplate string
+
+//go:embed texts.ts.tmpl
+var textsTemplate string
+
+var templates = func() *template.Template {
+	t := template.New("").Funcs(template.FuncMap{"literal": literal, "doc": doc, "type": typeName})
+	template.Must(t.New("wording").Parse(wordingTemplate))
+	template.Must(t.New("switch").Parse(switchTemplate))
+	template.Must(t.New("texts").Parse(textsTemplate))
+	return t
+}()
+
+// page is what a template sees.
+type page struct {
+	*accessor.Model
+	Header, File, Export string
+	Cardinals, Ordinals  []ruled
+}
+
+// ruled is the plural rules of a culture as code.
+type ruled struct {
+	Tag   string
+	Cases []ruleCase
+}
+
+type ruleCase struct{ Condition, Category string }
+
+func generate(m *accessor.Model) map[string][]byte {
+	m.Name(reserved(), accessor.Camel)
+	p := page{Model: m, Header: comment(m.Header("typescript")), Export: "export ", File: strings.ToLower(m.Type[:1]) + m.Type[1:]}
+	if m.Hidden {
+		p.Export = "/** @internal */\nexport "
+	}
+	for _, c := range m.Cultures {
+		cardinal, ordinal := ruled{Tag: string(c.Tag)}, ruled{Tag: string(c.Tag)}
+		for _, r := range c.Cardinal {
+			cardinal.Cases = append(cardinal.Cases, ruleCase{accessor.Expression(r.Condition, "===", "!=="), r.Category})
+		}
+		for _, r := range c.Ordinal {
+			ordinal.Cases = append(ordinal.Cases, ruleCase{accessor.Expression(r.Condition, "===", "!=="), r.Category})
+		}
+		p.Cardinals, p.Ordinals = append(p.Cardinals, cardinal), append(p.Ordinals, ordinal)
+	}
+	return map[string][]byte{
+		p.File + ".ts":      execute("wording", p),
+		"cultureSwitch.ts":  execute("switch", p),
+		p.File + "Texts.ts": execute("texts", p),
+	}
+}
+
+func execute(name string, p page) []byte {
+	var out bytes.Buffer
+	if err := templates.ExecuteTemplate(&out, name, p); err != nil {
+		panic(err) // the templates are embedded and tested
+	}
+	return out.Bytes()
+}
+
+func typeName(t message.Type) string {
+	switch t {
+	case message.Integer, message.Decimal, message.Percent, message.Currency:
+		return "number"
+	case message.Date, message.Time:
+		return "Date"
+	}
+	return "string"
+}
+
+// literal writes a string literal; JSON's strings are TypeScript's.
+func literal(text string) string {
+	out, err := json.Marshal(text)
+	if err != nil {
+		return `""` // a string always marshals
+	}
+	return string(out)
+}
+
+// doc writes text for a documentation comment, which it must not end.
+func doc(text string) string {
+	text = strings.NewReplacer("*/", "*\u2215", "@", "&#64;", "\r", "").Replace(text)
+	return strings.ReplaceAll(text, "\n", "\n   * ")
+}
+
+// comment is text for a line comment.
+func comment(text string) string {
+	return strings.Map(func(r rune) rune {
+		if r < ' ' || r == '\u2028' || r == '\u2029' {
+			return ' '
+		}
+		return r
+	}, text)
+}
