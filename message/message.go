@@ -275,8 +275,8 @@ func (p Pattern) Literal() string {
 	return out.String()
 }
 
-// String shows the pattern to a person: {name} or {1} for placeholders, tags
-// for markup.
+// String shows the pattern to a person: {name} or the file's own spelling for
+// placeholders, tags for markup.
 func (p Pattern) String() string {
 	var out strings.Builder
 	for _, part := range p {
@@ -284,7 +284,11 @@ func (p Pattern) String() string {
 		case Text:
 			out.WriteString(string(part))
 		case *Placeholder:
-			out.WriteString("{" + cmpOr(part.Name, part.Ident()) + "}")
+			if part.Name == "" && part.Spelling != "" && !part.Wrapped {
+				out.WriteString(part.Spelling)
+			} else {
+				out.WriteString("{" + cmpOr(part.Name, part.Ident()) + "}")
+			}
 		case *Markup:
 			out.WriteString(part.String())
 		}

@@ -156,14 +156,15 @@ func accent(text string) string {
 }
 
 // mirror puts the letters between overrides, so that they run from right to
-// left (UAX #9, RLO and PDF); outer spaces stay outside.
+// left (UAX #9, RLO and PDF), and right-to-left marks around them, so that they
+// do not join a placeholder beside them; outer spaces stay outside.
 func mirror(text string) string {
 	core := strings.TrimFunc(text, unicode.IsSpace)
 	if core == "" {
 		return text
 	}
 	at := strings.Index(text, core)
-	return text[:at] + "\u202E" + core + "\u202C" + text[at+len(core):]
+	return text[:at] + "\u200F\u202E" + core + "\u202C\u200F" + text[at+len(core):]
 }
 
 // Catalog makes the pseudo form of a catalog: every text of the source that is

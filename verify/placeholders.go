@@ -149,13 +149,19 @@ var placeholderType = &Rule{
 		var told []*message.Placeholder
 		for _, placeholder := range shown(p.Entry.Message) {
 			other := find(source, placeholder)
-			if other == nil || other.Type == placeholder.Type || find(told, placeholder) != nil || alike(other.Type, placeholder.Type) {
+			if other == nil || other.Type == placeholder.Type || find(told, placeholder) != nil || alike(other.Type, placeholder.Type) || bare(placeholder) {
 				continue
 			}
 			told = append(told, placeholder)
 			report(p.Entry, fmt.Sprintf("%s is %s here and %s in the source (%s)", spelled(placeholder), article(placeholder.Type), article(other.Type), spelled(other)), "write "+spelled(other))
 		}
 	},
+}
+
+// bare reports whether a placeholder leaves its type to the source, as {name}
+// does in ICU messages.
+func bare(p *message.Placeholder) bool {
+	return p.Syntax == message.ICU && p.Type == message.String && p.Style == ""
 }
 
 // alike reports whether one type can be given where the other is expected: a

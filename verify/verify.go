@@ -148,9 +148,6 @@ func Run(families []*Family, others []finding.Finding, severities Severities) *R
 func (r *Result) judge(severities Severities) {
 	kept := []finding.Finding{}
 	for _, f := range r.Findings {
-		if rule := Named(f.Rule); rule != nil {
-			f.Severity = rule.Severity
-		}
 		if s, ok := severities[f.Rule]; ok {
 			f.Severity = s
 		}

@@ -112,7 +112,9 @@ func (e *env) commands() []*cli.Command {
 		e.pseudoCommand(),
 		e.verifyCommand(),
 		e.accessorsCommand(),
+		e.drawCommand(),
 		e.formatsCommand(),
+		e.demoCommand(),
 		e.rulesCommand(),
 		e.culturesCommand(),
 	}

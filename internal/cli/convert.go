@@ -233,7 +233,7 @@ func plural(n int, noun string) string {
 	if n != 1 {
 		switch {
 		case noun == "more":
-		case strings.HasSuffix(noun, "y"):
+		case strings.HasSuffix(noun, "y") && !strings.HasSuffix(noun, "ey"):
 			noun = noun[:len(noun)-1] + "ies"
 		case strings.HasSuffix(noun, "s"):
 			noun += "es"

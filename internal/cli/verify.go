@@ -126,7 +126,8 @@ func (e *env) printFindings(c *cli.Command, r *verify.Result) error {
 		if f.Line > 0 {
 			place = fmt.Sprintf("%d:%d", f.Line, f.Column)
 		}
-		p.Printf("  %-8s %-16s %s\n", place, p.Severity(f.Severity)+strings.Repeat(" ", max(0, 8-len(f.Severity.String()))), p.Strong(f.Rule))
+		pad := strings.Repeat(" ", max(0, 8-len(f.Severity.String())))
+		p.Printf("  %-8s %s%s %s\n", place, p.Severity(f.Severity), pad, p.Strong(f.Rule))
 		text := f.Message
 		if f.Key != "" && !strings.Contains(text, f.Key) {
 			text = f.Key + ": " + text
@@ -212,9 +213,4 @@ func (e *env) rules(_ context.Context, c *cli.Command) error {
 	p.Table([]string{"rule", "severity", "the mistake"}, rows)
 	e.notes(c).Printf("\nNext: zelvik rules %s shows why, an example and the mend.\n", sorted[0].Name)
 	return nil
-}
-
-// screenFindings lays the screens out and gives what is wrong with them.
-func (e *env) screenFindings(c *cli.Command, w *project.Workspace, paths []string) ([]finding.Finding, error) {
-	return nil, nil
 }

@@ -27,7 +27,7 @@ func TestParseAndWrite(t *testing.T) {
 		{"{n, selectordinal, one {#st} other {#th}}", "one: {n}st | other: {n}th", ""},
 		{"{n, plural, offset:1 =0 {no} other {#}}", "=0: no | other: {n}", ""},
 		{"{n, plural, other {'#' #}}", "other: # {n}", ""},
-		{"{0} of {1, number, integer}", "{1} of {2}", ""},
+		{"{0} of {1, number, integer}", "{0} of {1, number, integer}", ""},
 		{"<b>{x}</b> a < b", "<b>{x}</b> a < b", ""},
 		{"{p, number, ::currency/EUR}{q, number, percent}{d, date, short}{t, time, ::Hm}", "{p}{q}{d}{t}", ""},
 		{"{n, number}{m, number, ::.00}{k, number, ::.00 group-off}{i, number, ::group-off}", "{n}{m}{k}{i}", ""},

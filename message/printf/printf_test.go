@@ -1,6 +1,7 @@
 package printf
 
 import (
+	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -14,30 +15,32 @@ func read(d *Dialect, text string) (message.Pattern, []message.Fault) {
 
 func TestRead(t *testing.T) {
 	for _, row := range []struct {
-		dialect    *Dialect
-		text, want string
-		kind       message.Type
-		style      message.Style
+		dialect  *Dialect
+		text     string
+		position int
+		kind     message.Type
+		style    message.Style
 	}{
-		{Java, "%s", "{1}", message.String, ""},
-		{Java, "at %2$s", "at {2}", message.String, ""},
-		{Java, "%,d", "{1}", message.Integer, "group"},
-		{Java, "%05d", "{1}", message.Integer, "zero=5"},
-		{Java, "%-5d|", "{1}|", message.Integer, "width=5 left"},
-		{Java, "%,.2f €", "{1} €", message.Decimal, "group .00"},
-		{Java, "%1$tY", "{1}", message.Date, "=%tY"},
-		{Java, "%X%%", "{1}%", message.Integer, "hex upper"},
-		{Foundation, "%@", "{1}", message.String, ""},
-		{Foundation, "%2$@", "{2}", message.String, ""},
-		{Foundation, "%lld", "{1}", message.Integer, ""},
-		{Foundation, "%'lu", "{1}", message.Integer, "group"},
-		{Foundation, "%.1f %%", "{1} %", message.Decimal, ".0"},
+		{Java, "%s", 1, message.String, ""},
+		{Java, "at %2$s", 2, message.String, ""},
+		{Java, "%,d", 1, message.Integer, "group"},
+		{Java, "%05d", 1, message.Integer, "zero=5"},
+		{Java, "%-5d|", 1, message.Integer, "width=5 left"},
+		{Java, "%,.2f €", 1, message.Decimal, "group .00"},
+		{Java, "%1$tY", 1, message.Date, "=%tY"},
+		{Java, "%X%%", 1, message.Integer, "hex upper"},
+		{Foundation, "%@", 1, message.String, ""},
+		{Foundation, "%2$@", 2, message.String, ""},
+		{Foundation, "%lld", 1, message.Integer, ""},
+		{Foundation, "%'lu", 1, message.Integer, "group"},
+		{Foundation, "%.1f %%", 1, message.Decimal, ".0"},
 	} {
 		p, faults := read(row.dialect, row.text)
 		assert.Empty(t, faults)
-		assert.Equal(t, row.want, p.String(), row.text)
+		assert.Equal(t, strings.ReplaceAll(row.text, "%%", "%"), p.String())
 		for _, part := range p {
 			if placeholder, ok := part.(*message.Placeholder); ok {
+				assert.Equal(t, row.position, placeholder.Position, row.text)
 				assert.Equal(t, row.kind, placeholder.Type, row.text)
 				assert.Equal(t, row.style, placeholder.Style, row.text)
 				assert.Equal(t, placeholder.Spelling, must(row.dialect.Spell(placeholder, true)))
@@ -59,7 +62,7 @@ func TestLiteral(t *testing.T) {
 
 func TestBarePercent(t *testing.T) {
 	p, faults := read(Java, "%d of 100% full")
-	assert.Equal(t, "{1} of 100% full", p.String())
+	assert.Equal(t, "%d of 100% full", p.String())
 	assert.Equal(t, []message.Fault{{Offset: 9, Rule: "escape-wrong", Text: "a single % in a text with placeholders", Mend: "write %% for a percent sign"}}, faults)
 }
 

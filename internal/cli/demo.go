@@ -1,0 +1,153 @@
+package cli
+
+import (
+	"bytes"
+	"context"
+	"errors"
+	"fmt"
+	"io/fs"
+	"os"
+	"path/filepath"
+	"strings"
+
+	"github.com/urfave/cli/v3"
+
+	"zelvik/demo"
+	"zelvik/project"
+)
+
+func (e *env) demoCommand() *cli.Command {
+	return &cli.Command{
+		Name:      "demo",
+		Usage:     "the demo project copied out and the whole tour run on it",
+		ArgsUsage: "[DIR]",
+		Action:    e.demo,
+	}
+}
+
+// step is one stop of the tour: what the person wants, the command, and how
+// many lines of its output to show.
+type step struct {
+	wish  string
+	args  []string
+	lines int
+	next  string
+}
+
+// tour goes through the job in its order. Paths are below the demo's folder.
+var tour = []step{
+	{"Look at a few texts, source beside translation", []string{"table", "android/res", "--keys", "boarding_", "--cultures", "de,pl,fi"}, 9, "drop --keys for all of them; --missing shows what is not translated"},
+	{"The same texts on another platform", []string{"convert", "android/res", "--to", "arb", "--out", "out/flutter"}, 20, "out/flutter/app_de.arb, one ICU message per text"},
+	{"Change one text, and nothing else in its file", []string{"set", "boarding_title", "Bordkarte (neu)", "--culture", "de", "android/res", "--dry-run"}, 12, "leave out --dry-run to write it"},
+	{"Call texts from code without spelling keys, switch while it runs", []string{"accessors", "android/res", "--language", "java", "--package", "line.skerry.text", "--out", "out/java"}, 5, "out/java/Wording.java"},
+	{"See what breaks before anyone has translated", []string{"pseudo", "android/res", "--as", "en-XA", "--out", "out/pseudo"}, 4, "out/pseudo/values-en-rXA/strings.xml"},
+	{"Find what is wrong, in catalogs and on screens", []string{"verify"}, 22, "MISTAKES.md lists what was planted"},
+	{"Look at a screen in every culture, side by side", []string{"draw", "screens/booking.yaml", "--sheet", "--cultures", "en,de,ar,he,en-XA", "--out", "out/pictures"}, 4, "open out/pictures/booking.png"},
+}
+
+func (e *env) demo(ctx context.Context, c *cli.Command) error {
+	p, err := e.printer(c)
+	if err != nil {
+		return err
+	}
+	dir := c.Args().First()
+	if dir == "" {
+		if dir, err = os.MkdirTemp("", "skerry-line-"); err != nil {
+			return project.ReadError(os.TempDir(), err)
+		}
+	} else if entries, err := os.ReadDir(dir); err == nil && len(entries) > 0 {
+		return fmt.Errorf("%s is not empty; name a folder that does not exist yet", dir)
+	}
+	if err := copyOut(dir); err != nil {
+		return err
+	}
+	p.Printf("%s\n", p.Strong("Skerry Line, a made-up ferry company, in "+dir))
+	p.Printf("An Android, an Apple, a .NET and a Flutter tree with the same texts, two screens, and planted mistakes.\n")
+	for i, s := range tour {
+		if err := e.stop(ctx, p, i+1, s, dir); err != nil {
+			return err
+		}
+	}
+	p.Printf("\n%s\n", p.Strong("That was the tour."))
+	p.Printf("Go on in %s, or try a command on your own files: zelvik verify FOLDER\n", dir)
+	return nil
+}
+
+// copyOut writes the demo's files and the list of its mistakes.
+func copyOut(dir string) error {
+	err := fs.WalkDir(demo.Project(), ".", func(path string, d fs.DirEntry, err error) error {
+		if err != nil {
+			return err
+		}
+		at := filepath.Join(dir, filepath.FromSlash(path))
+		if d.IsDir() {
+			if err := os.MkdirAll(at, 0o755); err != nil {
+				return &project.FileError{Path: at, Text: "the folder cannot be made", Mend: "name another folder"}
+			}
+			return nil
+		}
+		data, err := fs.ReadFile(demo.Project(), path)
+		if err != nil {
+			return err
+		}
+		return writeOut(at, data)
+	})
+	if err != nil {
+		return err
+	}
+	return writeOut(filepath.Join(dir, "MISTAKES.md"), []byte(demo.Mistakes()))
+}
+
+func writeOut(at string, data []byte) error {
+	if err := os.WriteFile(at, data, 0o644); err != nil {
+		return &project.FileError{Path: at, Text: "the file cannot be written", Mend: "name another folder"}
+	}
+	return nil
+}
+
+// stop runs one command for real and shows the beginning of what it prints.
+func (e *env) stop(ctx context.Context, p printer, number int, s step, dir string) error {
+	p.Printf("\n%s\n", p.Strong(fmt.Sprintf("%d  %s", number, s.wish)))
+	p.Printf("   $ zelvik %s\n\n", strings.Join(quoted(s.args), " "))
+	args := []string{"zelvik", s.args[0]}
+	for _, arg := range s.args[1:] {
+		if strings.HasPrefix(arg, "android/") || strings.HasPrefix(arg, "screens/") || strings.HasPrefix(arg, "out/") {
+			arg = filepath.Join(dir, arg)
+		}
+		args = append(args, arg)
+	}
+	if s.args[0] == "verify" {
+		args = append(args, "--project", filepath.Join(dir, project.ConfigName))
+	}
+	if p.Color {
+		args = append(args, "--color", "always")
+	}
+	var out, problems bytes.Buffer
+	status := Run(ctx, args, &out, &problems)
+	if status > failed {
+		return errors.New(strings.TrimSpace(problems.String()))
+	}
+	text := strings.ReplaceAll(strings.TrimRight(out.String(), "\n"), dir+string(filepath.Separator), "")
+	lines := strings.Split(text, "\n")
+	for i, line := range lines {
+		if i == s.lines && len(lines) > i+1 {
+			p.Printf("   %s\n", p.Faint(fmt.Sprintf("... and %s", plural(len(lines)-i, "more line"))))
+			break
+		}
+		p.Printf("   %s\n", line)
+	}
+	p.Printf("   %s\n", p.Faint("-> "+s.next))
+	return nil
+}
+
+// quoted puts quotes around arguments with spaces.
+func quoted(args []string) []string {
+	list := make([]string, len(args))
+	for i, arg := range args {
+		if strings.ContainsAny(arg, " ()") {
+			arg = `"` + arg + `"`
+		}
+		list[i] = arg
+	}
+	return list
+}

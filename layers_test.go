@@ -1,0 +1,95 @@
+package zelvik_test
+
+import (
+	"go/parser"
+	"go/token"
+	"io/fs"
+	"path"
+	"path/filepath"
+	"strconv"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+// floors are the packages from the ground up (ARCHITECTURE.md). A package
+// imports from floors below its own; packages on one floor do not know one
+// another. A trailing /* stands for the packages below a folder.
+var floors = [][]string{
+	{"finding"},
+	{"culture"},
+	{"message"},
+	{"message/*"},
+	{"catalog"},
+	{"format"},
+	{"format/charset", "format/xmlscan", "format/jsonscan"},
+	{"format/plist"},
+	{"format/stringsdict"}, // the companion of format/strings
+	{"format/*"},
+	{"format/all"},
+	{"pseudo", "memory"},
+	{"screen", "screen/text"},
+	{"screen/layout"},
+	{"screen/paint"},
+	{"verify"},
+	{"accessor"},
+	{"accessor/*"},
+	{"accessor/all"},
+	{"project", "demo"},
+	{"live"},
+	{"internal/terminal"},
+	{"internal/cli"},
+	{"cmd/zelvik"},
+}
+
+// floor gives the number of a package's floor: an exact name counts before a
+// pattern; -1 when it has none.
+func floor(pkg string) int {
+	found := -1
+	for i, names := range floors {
+		for _, name := range names {
+			if name == pkg {
+				return i
+			}
+			if dir, ok := strings.CutSuffix(name, "/*"); ok && path.Dir(pkg) == dir {
+				found = i
+			}
+		}
+	}
+	return found
+}
+
+func TestImportsRunDownward(t *testing.T) {
+	packages := 0
+	err := filepath.WalkDir(".", func(at string, d fs.DirEntry, err error) error {
+		require.NoError(t, err)
+		if d.IsDir() && (d.Name() == "testdata" || strings.HasPrefix(d.Name(), ".") && at != ".") {
+			return filepath.SkipDir
+		}
+		if !strings.HasSuffix(at, ".go") || strings.HasSuffix(at, "_test.go") || strings.Contains(at, "internal/generate") {
+			return nil
+		}
+		pkg := filepath.ToSlash(filepath.Dir(at))
+		file, err := parser.ParseFile(token.NewFileSet(), at, nil, parser.ImportsOnly)
+		require.NoError(t, err)
+		own := floor(pkg)
+		assert.GreaterOrEqual(t, own, 0, "%s stands on no floor; add it to floors", pkg)
+		packages++
+		for _, spec := range file.Imports {
+			name, err := strconv.Unquote(spec.Path.Value)
+			require.NoError(t, err)
+			other, inside := strings.CutPrefix(name, "zelvik/")
+			if inside {
+				assert.Less(t, floor(other), own, "%s imports %s, which is not below it", at, other)
+			}
+			if own < floor("internal/terminal") {
+				assert.NotContains(t, []string{"flag", "log", "github.com/urfave/cli/v3"}, name, "%s is core: it does not print, exit or read flags", at)
+			}
+		}
+		return nil
+	})
+	require.NoError(t, err)
+	assert.Greater(t, packages, 30)
+}
