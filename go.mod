@@ -14,8 +14,10 @@ require (
 	github.com/urfave/cli/v3 v3.14.0
 	golang.org/x/image v0.23.0
 	golang.org/x/sync v0.24.0
-	golang.org/x/sys v0.30.0
+	golang.org/x/sys v0.48.0
 	golang.org/x/text v0.43.0
+	golang.org/x/tools v0.51.0
+	pgregory.net/rapid v1.3.0
 )
 
 require (

@@ -20,7 +20,7 @@ type span struct {
 
 // content reads up to the end tag of the element just begun.
 func (p *parser) content(name string) span {
-	s := span{from: p.To, plain: true}
+	s := span{from: p.To, to: p.To, plain: true}
 	end := strings.IndexByte(p.src[s.from:], '<')
 	if end >= 0 && strings.HasPrefix(p.src[s.from+end:], "</") && strings.HasPrefix(p.src[s.from+end+2:], name) {
 		s.to = s.from + end

@@ -65,7 +65,8 @@ func Decode(data []byte) *Text {
 	return t
 }
 
-// guess looks at the first bytes for zeros on one side only.
+// guess looks at the first bytes for zeros, which UTF-16 has on one side of ASCII
+// characters and seldom on the other.
 func guess(data []byte) Encoding {
 	head := data[:min(len(data), 256)&^1]
 	var even, odd int
@@ -79,9 +80,9 @@ func guess(data []byte) Encoding {
 		}
 	}
 	switch half := len(head) / 2; {
-	case half >= 2 && odd > half/2 && even == 0:
+	case half >= 2 && odd > half/2 && even*4 < odd:
 		return UTF16LE
-	case half >= 2 && even > half/2 && odd == 0:
+	case half >= 2 && even > half/2 && odd*4 < even:
 		return UTF16BE
 	}
 	return UTF8

@@ -1,0 +1,330 @@
+package all
+
+import (
+	"bytes"
+	"fmt"
+	"strings"
+	"testing"
+	"unicode/utf16"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+	"golang.org/x/tools/txtar"
+	"pgregory.net/rapid"
+
+	"zelvik/catalog"
+	"zelvik/finding"
+	"zelvik/format"
+	"zelvik/message"
+)
+
+// odd is one odd file in one of its shapes.
+type odd struct {
+	name   string
+	format *format.Format
+	data   []byte
+}
+
+// oddFiles gives every file of the collection in every shape.
+func oddFiles(t testing.TB) []odd {
+	archive, err := txtar.ParseFile("testdata/odd.txtar")
+	require.NoError(t, err)
+	var list []odd
+	for _, file := range archive.Files {
+		f, fit := Detect(file.Name, file.Data)
+		require.NotNil(t, f, file.Name)
+		require.Equal(t, format.Yes, fit, file.Name)
+		add := func(shape string, data []byte) {
+			list = append(list, odd{file.Name + " " + shape, f, data})
+		}
+		crlf := bytes.ReplaceAll(file.Data, []byte("\n"), []byte("\r\n"))
+		add("as it is", file.Data)
+		add("with CR LF", crlf)
+		add("with mixed line ends", bytes.Replace(file.Data, []byte("\n"), []byte("\r\n"), 5))
+		add("with a byte order mark", append([]byte("\xEF\xBB\xBF"), file.Data...))
+		add("without a last line end", bytes.TrimRight(file.Data, "\n"))
+		add("in UTF-16 LE with mark", encode16(file.Data, true, true))
+		add("in UTF-16 BE with mark", encode16(file.Data, false, true))
+		add("in UTF-16 LE", encode16(file.Data, true, false))
+		add("in UTF-16 BE", encode16(file.Data, false, false))
+		add("in UTF-16 with half a pair", append(encode16(crlf, true, true), 0x3D, 0xD8))
+		add("in bad UTF-8", append([]byte("\xff\xc3"), file.Data...))
+		for i := 1; i < 8; i++ {
+			add(fmt.Sprintf("cut off at %d/8", i), file.Data[:len(file.Data)*i/8])
+		}
+	}
+	for _, f := range Formats {
+		list = append(list, odd{f.Name + " empty", f, nil}, odd{f.Name + " binary", f, []byte("\x00\x01\x02\xff\xfe\x00rest")},
+			odd{f.Name + " a mark alone", f, []byte("\xEF\xBB\xBF")}, odd{f.Name + " one byte", f, []byte("<")})
+	}
+	return list
+}
+
+func encode16(data []byte, little, mark bool) []byte {
+	units := utf16.Encode([]rune(string(data)))
+	if mark {
+		units = append([]uint16{0xFEFF}, units...)
+	}
+	out := make([]byte, 0, len(units)*2)
+	for _, u := range units {
+		if little {
+			out = append(out, byte(u), byte(u>>8))
+		} else {
+			out = append(out, byte(u>>8), byte(u))
+		}
+	}
+	return out
+}
+
+func TestUnchangedFilesKeepTheirBytes(t *testing.T) {
+	for _, file := range oddFiles(t) {
+		document, _ := file.format.Parse(file.data)
+		out, _, err := document.Edit(nil)
+		require.NoError(t, err, file.name)
+		require.True(t, bytes.Equal(file.data, out), file.name)
+	}
+}
+
+// damaged reports whether a finding keeps the file from being read whole.
+func damaged(findings []finding.Finding) bool {
+	for _, f := range findings {
+		if f.Rule == "file-damaged" {
+			return true
+		}
+	}
+	return false
+}
+
+// texts gives all messages by key.
+func texts(d format.Document) map[string]string {
+	all := map[string]string{}
+	for _, e := range d.Catalogs()[0].Entries {
+		if _, double := all[e.ID()]; !double {
+			all[e.ID()] = e.Message.String()
+		}
+	}
+	return all
+}
+
+// One text edited: it reads back as it was set, every other entry reads as
+// before, and all bytes before and behind one stretch are untouched.
+func TestEditTouchesOneEntry(t *testing.T) {
+	edits := 0
+	for _, file := range oddFiles(t) {
+		document, findings := file.format.Parse(file.data)
+		if damaged(findings) {
+			continue
+		}
+		before := texts(document)
+		for _, e := range document.Catalogs()[0].Entries {
+			if e.Message.Choice != nil || e.Product != "" {
+				continue
+			}
+			for _, text := range []string{"New", "  it's \"quoted\" \\ <x> & {y} 100% \n 😀 ", "@at", ""} {
+				m := message.Plain(text)
+				out, _, err := document.Edit([]format.Change{{Key: e.Key, Message: &m}})
+				require.NoError(t, err, "%s: %s", file.name, e.Key)
+				again, more := file.format.Parse(out)
+				require.False(t, damaged(more), "%s: %s set to %q: %v\n%s", file.name, e.Key, text, more, out)
+				after := texts(again)
+				require.Equal(t, text, after[e.Key], "%s: %s", file.name, e.Key)
+				for id, old := range before {
+					if id != e.ID() {
+						require.Equal(t, old, after[id], "%s: %s changed with %s", file.name, id, e.Key)
+					}
+				}
+				require.LessOrEqual(t, changedLines(file.data, out), 4, "%s: %s set to %q", file.name, e.Key, text)
+				edits++
+			}
+		}
+	}
+	assert.Greater(t, edits, 1000)
+}
+
+// changedLines counts the lines between the first and the last difference.
+func changedLines(a, b []byte) int {
+	start := 0
+	for start < len(a) && start < len(b) && a[start] == b[start] {
+		start++
+	}
+	end := 0
+	for end < len(a)-start && end < len(b)-start && a[len(a)-1-end] == b[len(b)-1-end] {
+		end++
+	}
+	return bytes.Count(a[start:len(a)-end], []byte("\n"))
+}
+
+func TestAddRenameRemove(t *testing.T) {
+	for _, file := range oddFiles(t) {
+		document, findings := file.format.Parse(file.data)
+		if damaged(findings) || len(document.Catalogs()[0].Entries) == 0 {
+			continue
+		}
+		before := texts(document)
+		m, note := message.Plain("Fresh"), "A note"
+		for _, after := range []string{"", "boarding.title", "boarding_title", "nowhere"} {
+			out, _, err := document.Edit([]format.Change{{Key: "fresh", Message: &m, Note: &note, After: after}})
+			require.NoError(t, err, file.name)
+			added, more := file.format.Parse(out)
+			require.False(t, damaged(more), "%s behind %q\n%s", file.name, after, out)
+			e := added.Catalogs()[0].Find("fresh")
+			require.NotNil(t, e, "%s behind %q\n%s", file.name, after, out)
+			require.Equal(t, "Fresh", e.Message.String())
+			require.Equal(t, "A note", e.Note, "%s behind %q\n%s", file.name, after, out)
+			require.Len(t, texts(added), len(before)+1, file.name)
+			if document.Catalogs()[0].Find(after) != nil {
+				assert.Equal(t, document.Catalogs()[0].At(after)+1, added.Catalogs()[0].At("fresh"), "%s behind %q", file.name, after)
+			}
+			// Taken out again, the file is what it was.
+			back, _, err := added.Edit([]format.Change{{Op: format.Remove, Key: "fresh"}})
+			require.NoError(t, err)
+			gone, _ := file.format.Parse(back)
+			require.Equal(t, before, texts(gone), file.name)
+			renamed, _, err := added.Edit([]format.Change{{Op: format.Rename, Key: "fresh", NewKey: "older"}})
+			require.NoError(t, err)
+			other, _ := file.format.Parse(renamed)
+			require.NotNil(t, other.Catalogs()[0].Find("older"), file.name)
+			require.Nil(t, other.Catalogs()[0].Find("fresh"), file.name)
+		}
+		_, _, err := document.Edit([]format.Change{{Op: format.Remove, Key: "nowhere at all"}})
+		require.ErrorIs(t, err, format.ErrNoEntry)
+	}
+}
+
+func TestPluralForms(t *testing.T) {
+	for _, file := range oddFiles(t) {
+		document, findings := file.format.Parse(file.data)
+		if damaged(findings) {
+			continue
+		}
+		for _, e := range document.Catalogs()[0].Entries {
+			if e.Message.Choice == nil || len(e.Message.Choice.Selectors) > 1 || e.Message.Choice.Selectors[0].Kind != message.Plural {
+				continue
+			}
+			changed := message.Message{Choice: &message.Choice{Selectors: e.Message.Choice.Selectors}}
+			for _, key := range []string{"one", "few", "other"} {
+				changed.Choice.Variants = append(changed.Choice.Variants, message.Variant{Keys: []string{key}, Pattern: message.Pattern{message.Text("form " + key)}})
+			}
+			out, _, err := document.Edit([]format.Change{{Key: e.Key, Message: &changed}})
+			require.NoError(t, err, file.name)
+			again, more := file.format.Parse(out)
+			require.False(t, damaged(more), "%s\n%s", file.name, out)
+			require.Equal(t, "one: form one | few: form few | other: form other", again.Catalogs()[0].Find(e.Key).Message.String(), file.name)
+		}
+	}
+}
+
+// Random texts survive being written and read by every format, alone and set
+// into a file.
+func TestRandomTexts(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		text := rapid.StringOfN(rapid.SampledFrom([]rune("ab '\"\\<>&{}%@?#\n\té😀;=/*-\u00a0\u202e1$sd,:]")), 0, 24, -1).Draw(t, "text")
+		for _, f := range Formats {
+			if f.Name == "stringsdict" {
+				continue
+			}
+			c := &catalog.Catalog{Culture: "en"}
+			c.Add(catalog.Entry{Key: "a", Message: message.Plain(text)})
+			c.Add(catalog.Entry{Key: "b", Message: message.Plain("plain")})
+			data, losses := f.Compose(c, format.Options{})
+			document, findings := f.Parse(data)
+			if damaged(findings) {
+				t.Fatalf("%s: %q: %v\n%s", f.Name, text, findings, data)
+			}
+			if got := document.Catalogs()[0].Find("a").Message.String(); got != text && len(losses) == 0 {
+				t.Fatalf("%s: %q was read as %q\n%s", f.Name, text, got, data)
+			}
+			m := message.Plain(text)
+			edited, losses, err := document.Edit([]format.Change{{Key: "b", Message: &m}})
+			if err != nil {
+				t.Fatal(err)
+			}
+			again, findings := f.Parse(edited)
+			if got := again.Catalogs()[0].Find("b").Message.String(); damaged(findings) || got != text && len(losses) == 0 {
+				t.Fatalf("%s: %q set was read as %q: %v\n%s", f.Name, text, got, findings, edited)
+			}
+		}
+	})
+}
+
+func TestFaultsSayWhereAndHow(t *testing.T) {
+	archive, err := txtar.ParseFile("testdata/odd.txtar")
+	require.NoError(t, err)
+	want := map[string][]string{
+		"values-de/damaged.xml": {"2:5 <string> is not closed", "5:5 the key twice stands twice; first in line 4", "6:5 <string> without a name",
+			"7:18 the value of name has no closing quote", "9:5 text between the elements", `10:23 "lots" is no quantity`},
+		"de.lproj/Damaged.strings": {`1:21 a semicolon is missing behind the text of "a"`, "3:7 a quote that is not closed", `5:1 "=" where a key belongs`,
+			`6:5 a = is missing behind the key "e"`, `7:7 the text of "f" is missing`, `8:12 \q is no escape`, "10:1 a comment that is not closed"},
+		"Damaged.de.resx": {"2:42 <value> is not closed", "4:3 the key Next stands twice; first in line 3", "5:3 <data> without a name", "6:51 the tag <b> stands bare in a text"},
+		"app_de.arb": {"4:3 a comma is missing before this key", "4:20 a brace that is not closed", "6:3 the key c stands twice; first in line 5",
+			`7:8 "unquoted" is no JSON value`, "8:8 a quote that is not closed", `10:13 \q is no escape`, "10:23 a comma before the closing brace"},
+	}
+	for _, file := range archive.Files {
+		if want[file.Name] == nil {
+			continue
+		}
+		f, _ := Detect(file.Name, file.Data)
+		_, findings := f.Parse(file.Data)
+		var have []string
+		for _, found := range findings {
+			have = append(have, fmt.Sprintf("%d:%d %s", found.Line, found.Column, found.Message))
+			assert.NotEmpty(t, found.Mend, found.Message)
+		}
+		for _, line := range want[file.Name] {
+			assert.Contains(t, have, line, "%s\n%s", file.Name, strings.Join(have, "\n"))
+		}
+	}
+}
+
+func TestNamed(t *testing.T) {
+	f, err := Named("arb")
+	require.NoError(t, err)
+	assert.Equal(t, "arb", f.Name)
+	_, err = Named("andriod")
+	assert.ErrorContains(t, err, "android was probably meant")
+	_, err = Named("x")
+	assert.ErrorContains(t, err, "there are android, strings")
+}
+
+// fuzz checks a reader on anything: no panic, the same bytes back, and what is
+// composed of it reads the same.
+func fuzz(f *testing.F, target *format.Format) {
+	for _, file := range oddFiles(f) {
+		if file.format == target {
+			f.Add(file.data)
+		}
+	}
+	f.Fuzz(func(t *testing.T, data []byte) {
+		if len(data) > 1<<16 {
+			return
+		}
+		document, findings := target.Parse(data)
+		out, _, err := document.Edit(nil)
+		if err != nil || !bytes.Equal(out, data) {
+			t.Fatalf("the bytes changed: %v", err)
+		}
+		if len(findings) > 0 {
+			return
+		}
+		composed, losses := target.Compose(document.Catalogs()[0], format.Options{})
+		if len(losses) > 0 {
+			return
+		}
+		again, findings := target.Parse(composed)
+		if damaged(findings) {
+			t.Fatalf("what was composed is damaged: %v\n%q", findings, composed)
+		}
+		want, have := texts(document), texts(again)
+		for id, text := range want {
+			if have[id] != text {
+				t.Fatalf("%q: %q became %q\n%q", id, text, have[id], composed)
+			}
+		}
+	})
+}
+
+func FuzzAndroid(f *testing.F)     { fuzz(f, Formats[0]) }
+func FuzzStrings(f *testing.F)     { fuzz(f, Formats[1]) }
+func FuzzStringsdict(f *testing.F) { fuzz(f, Formats[2]) }
+func FuzzResx(f *testing.F)        { fuzz(f, Formats[3]) }
+func FuzzARB(f *testing.F)         { fuzz(f, Formats[4]) }
