@@ -88,7 +88,7 @@ func FindConfig(dir string) string {
 	for err == nil {
 		at := filepath.Join(dir, ConfigName)
 		if _, err := os.Stat(at); err == nil {
-			return at
+			return shortened(at)
 		}
 		up := filepath.Dir(dir)
 		if up == dir {
@@ -97,6 +97,20 @@ func FindConfig(dir string) string {
 		dir = up
 	}
 	return ""
+}
+
+// shortened gives a path relative to the current folder where it lies below
+// it, as people write it.
+func shortened(path string) string {
+	here, err := os.Getwd()
+	if err != nil {
+		return path
+	}
+	rel, err := filepath.Rel(here, path)
+	if err != nil || !filepath.IsLocal(rel) {
+		return path
+	}
+	return rel
 }
 
 var unknownField = regexp.MustCompile(`\[(\d+):(\d+)\] unknown field "([^"]*)"`)
@@ -225,11 +239,6 @@ func Load(paths []string, configPath string, o Options) (*Workspace, error) {
 		c, err := ReadConfig(at)
 		if err != nil {
 			return nil, err
-		}
-		if here, err := os.Getwd(); err == nil && filepath.IsAbs(c.dir) {
-			if rel, err := filepath.Rel(here, c.dir); err == nil && !strings.HasPrefix(rel, "..") {
-				c.dir = rel
-			}
 		}
 		w.Config = c
 	}

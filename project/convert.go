@@ -47,9 +47,11 @@ func ConvertFile(file *File, target *format.Format, out string) (*Conversion, er
 		place = target.Locate(filepath.ToSlash(out))
 		tag = cmp.Or(place.Culture, tag)
 	}
-	if file.Format == target && file.Companion == nil {
-		c.Add(out, nil, file.data)
-		c.Files = append(c.Files, Converted{file.Path, out, target.Name, tag, len(file.Catalog().Entries)})
+	if file.Format == target {
+		c.copy(file, target, tag, out)
+		if file.Companion != nil && out != "-" {
+			c.copy(file.Companion, target.Companion, tag, beside(out, target.Companion))
+		}
 		return c, nil
 	}
 	if damage := file.Damaged(); damage != nil {
@@ -70,12 +72,23 @@ func ConvertFile(file *File, target *format.Format, out string) (*Conversion, er
 	from.Complete(nil)
 	companionPath := ""
 	if target.Companion != nil && out != "-" {
-		companionPath = strings.TrimSuffix(out, filepath.Ext(out)) + target.Companion.Extensions[0]
+		companionPath = beside(out, target.Companion)
 	}
 	w := &writer{conversion: c, target: target}
 	r := w.compose(file, from, nil, out, companionPath)
 	w.take(r)
 	return c, nil
+}
+
+// copy plans the same bytes elsewhere.
+func (c *Conversion) copy(file *File, target *format.Format, tag culture.Tag, out string) {
+	c.Add(out, nil, file.data)
+	c.Files = append(c.Files, Converted{file.Path, out, target.Name, tag, len(file.Document.Catalogs()[0].Entries)})
+}
+
+// beside gives the path of a companion file.
+func beside(path string, companion *format.Format) string {
+	return strings.TrimSuffix(path, filepath.Ext(path)) + companion.Extensions[0]
 }
 
 // ConvertFamilies converts whole families into a folder.

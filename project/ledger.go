@@ -120,7 +120,7 @@ func (l *Ledger) Restore(c *catalog.Catalog) {
 			if p.Sample == "" {
 				p.Sample = a.Sample
 			}
-			if p.Type == message.String && p.Style == "" && a.Type != message.String {
+			if p.Type == message.String && p.Style == "" && a.Type >= message.Percent { // what no format string can say
 				p.Type, p.Style, p.Spelling = a.Type, a.Style, ""
 			}
 		}

@@ -55,12 +55,20 @@ var textMissing = &Rule{
 	Doc:     "A culture has no text for a key, nor has a parent that may answer for it.",
 	Why:     "The reader sees the source language in the middle of their own.",
 	Example: "boarding_title is in values/ and not in values-fi/",
-	Mend:    "Translate it; zelvik reconcile puts it in the right place.",
+	Mend:    "Translate it: zelvik set KEY TEXT --culture TAG",
 	Pair: func(p *Pair, report Report) {
-		if p.Entry == nil && p.Answer == nil && !p.Source.Fixed && p.Source.Reference == "" && !p.Source.Message.Empty() && !p.Member.Culture.Pseudo() && !stays(p.Source.Message, p.Family.Names) {
+		if p.Entry == nil && p.Answer == nil && !parentTold(p) && !p.Source.Fixed && p.Source.Reference == "" && !p.Source.Message.Empty() && !p.Member.Culture.Pseudo() && !stays(p.Source.Message, p.Family.Names) {
 			report(missing{p.Member, p.Source.Key}, fmt.Sprintf("%s has no text for %s (%q)", p.Member.Culture.Name(), p.Source.Key, short(p.Source.Message)), "")
 		}
 	},
+}
+
+// parentTold reports whether a parent of the culture is in the family: what
+// it lacks is told there, and once.
+func parentTold(p *Pair) bool {
+	return slices.ContainsFunc(p.Member.Culture.Parents(), func(tag culture.Tag) bool {
+		return tag != p.Family.Source && p.Family.Member(tag) != nil
+	})
 }
 
 // stays reports whether a text is the same in every culture: an address, a

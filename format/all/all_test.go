@@ -314,6 +314,8 @@ func fuzz(f *testing.F, target *format.Format) {
 		if damaged(findings) {
 			t.Fatalf("what was composed is damaged: %v\n%q", findings, composed)
 		}
+		document.Catalogs()[0].Complete(nil)
+		again.Catalogs()[0].Complete(nil)
 		want, have := texts(document), texts(again)
 		for id, text := range want {
 			if have[id] != text {

@@ -74,6 +74,12 @@ func (w *composer) comment(note string) string {
 		w.lose("note", "the end of a comment inside the note", "it is written * /")
 		note = strings.ReplaceAll(note, "*/", "* /")
 	}
+	note = strings.Map(func(r rune) rune {
+		if r < ' ' && r != '\n' && r != '\t' {
+			return -1
+		}
+		return r
+	}, note)
 	return strings.ReplaceAll(note, "\n", "\n   ")
 }
 

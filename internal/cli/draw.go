@@ -5,7 +5,6 @@ import (
 	"context"
 	"errors"
 	"fmt"
-	"os"
 	"path/filepath"
 	"slices"
 	"strings"
@@ -193,13 +192,6 @@ func screenFiles(c *cli.Command, args []string) (*project.Config, []string, erro
 			return nil, nil, fmt.Errorf("%q is no pattern for screens", pattern)
 		}
 		list = append(list, matches...)
-	}
-	if here, err := os.Getwd(); err == nil {
-		for i := range list {
-			if rel, err := filepath.Rel(here, list[i]); err == nil && !strings.HasPrefix(rel, "..") {
-				list[i] = rel
-			}
-		}
 	}
 	slices.Sort(list)
 	return config, list, nil
