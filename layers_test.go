@@ -41,7 +41,7 @@ var floors = [][]string{
 	{"live"},
 	{"internal/terminal"},
 	{"internal/cli"},
-	{"cmd/zelvik"},
+	{"cmd/zelvik", "internal/judge"},
 }
 
 // floor gives the number of a package's floor: an exact name counts before a

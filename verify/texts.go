@@ -126,7 +126,7 @@ var textCopied = &Rule{
 // leave: two words of which one is no name by its look, or in another script
 // one such word. Addresses, codes and capitalised names are left.
 func translatable(m message.Message, otherScript bool, names []string) bool {
-	words, plain := 0, 0
+	words, plain, capitals := 0, 0, 0
 	for word := range strings.FieldsSeq(m.Main().Literal()) {
 		if strings.Contains(word, "://") || strings.Contains(word, "@") || strings.Contains(word, "www.") {
 			continue
@@ -136,11 +136,13 @@ func translatable(m message.Message, otherScript bool, names []string) bool {
 			continue
 		}
 		words++
-		if strings.ToLower(word) == word || otherScript && strings.ToUpper(word) != word {
+		if strings.ToLower(word) == word {
 			plain++
+		} else if strings.ToUpper(word) != word {
+			capitals++
 		}
 	}
-	return plain > 0 && (words > 1 || otherScript)
+	return plain > 0 && (words > 1 || otherScript) || otherScript && words == 1 && capitals == 1
 }
 
 var scriptUnexpected = &Rule{

@@ -36,14 +36,18 @@ func recognise(p string, head []byte) format.Fit {
 		return format.No
 	}
 	inValues := strings.HasPrefix(path.Base(path.Dir(p)), "values")
-	resources := strings.Contains(string(head), "<resources")
+	text := string(head)
+	resources := strings.Contains(text, "<resources")
+	texts := strings.Contains(text, "<string") || strings.Contains(text, "<plurals")
+	others := strings.Contains(text, "<color") || strings.Contains(text, "<style") || strings.Contains(text, "<dimen") ||
+		strings.Contains(text, "<item") || strings.Contains(text, "<attr") || strings.Contains(text, "<bool") || strings.Contains(text, "<integer")
 	switch {
-	case resources && (inValues || strings.Contains(string(head), "<string") || strings.Contains(string(head), "<plurals")):
+	case resources && (texts || inValues && !others):
 		return format.Yes
 	case resources, inValues && len(head) == 0:
 		return format.Maybe
-	case inValues && !strings.Contains(string(head), "<resources") && len(head) < 512 && !strings.Contains(string(head), "<"):
-		return format.Maybe
+	case inValues && len(head) < 512 && !strings.Contains(text, "<"):
+		return format.Maybe // damaged or empty
 	}
 	return format.No
 }

@@ -458,7 +458,7 @@ func (s *Scanner) Entity(raw string) (text string, size int) {
 
 // EscapeText writes text as element content.
 func EscapeText(text string) string {
-	if strings.IndexAny(text, "&<>\r") < 0 {
+	if !strings.ContainsAny(text, "&<>\r") {
 		return text
 	}
 	return textEscaper.Replace(text)
@@ -466,7 +466,7 @@ func EscapeText(text string) string {
 
 // EscapeAttribute writes text as a value in double quotes.
 func EscapeAttribute(text string) string {
-	if strings.IndexAny(text, "&<>\"\r\n\t") < 0 {
+	if !strings.ContainsAny(text, "&<>\"\r\n\t") {
 		return text
 	}
 	return attributeEscaper.Replace(text)

@@ -115,7 +115,7 @@ func (p *Printer) cells(row []string, head bool) table.Row {
 // Visible makes line ends and tabs of a text visible, so that it stays on its
 // line.
 func Visible(s string) string {
-	if strings.IndexAny(s, "\n\t\r") < 0 {
+	if !strings.ContainsAny(s, "\n\t\r") {
 		return s
 	}
 	return strings.NewReplacer("\n", "⏎", "\t", "⇥", "\r", "").Replace(s)

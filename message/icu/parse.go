@@ -32,7 +32,7 @@ type parser struct {
 }
 
 // Simple reports whether the text has no character with a meaning to ICU.
-func Simple(text string) bool { return strings.IndexAny(text, "{}'") < 0 }
+func Simple(text string) bool { return !strings.ContainsAny(text, "{}'") }
 
 // Parse reads a message. On a fault the message is the text as it stands, and
 // the fault says where and why.
