@@ -248,7 +248,7 @@ func (f *Family) settle(o Options) {
 	f.Files, f.Members = nil, nil
 	for _, file := range good {
 		tag := cultureOf(file)
-		if o.Cultures != nil && tag != f.Source && !slices.Contains(o.Cultures, tag) {
+		if o.Cultures != nil && tag != f.Source && !answers(tag, o.Cultures) {
 			continue
 		}
 		if f.Member(tag) != nil { // a second file for one culture, such as Base.lproj
@@ -259,6 +259,12 @@ func (f *Family) settle(o Options) {
 		f.Files = append(f.Files, file)
 		f.Members = append(f.Members, &catalog.Member{Path: file.Path, Culture: tag, Neutral: file.Location.Neutral, Catalog: c})
 	}
+}
+
+// answers reports whether a culture is one of those asked for or a parent of
+// one, which answers where it has no text.
+func answers(tag culture.Tag, asked []culture.Tag) bool {
+	return slices.ContainsFunc(asked, func(t culture.Tag) bool { return t == tag || slices.Contains(t.Parents(), tag) })
 }
 
 func compareBool(a, b bool) int {

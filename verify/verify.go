@@ -166,6 +166,20 @@ func (r *Result) judge(severities Severities) {
 	r.Findings = kept
 }
 
+// Limit keeps what is about these cultures, or about none in particular; nil
+// keeps everything.
+func (r *Result) Limit(asked []culture.Tag) {
+	if asked == nil {
+		return
+	}
+	r.Coverage = slices.DeleteFunc(r.Coverage, func(c Coverage) bool { return !slices.Contains(asked, c.Culture) })
+	kept := slices.DeleteFunc(r.Findings, func(f finding.Finding) bool {
+		return f.Culture != "" && !slices.Contains(asked, culture.Tag(f.Culture))
+	})
+	r.Findings, r.Summary.Errors, r.Summary.Warnings, r.Summary.Advice = kept, 0, 0, 0
+	r.judge(nil)
+}
+
 // Worst reports whether any finding is at or above the threshold.
 func (r *Result) Worst(threshold finding.Severity) bool {
 	return slices.ContainsFunc(r.Findings, func(f finding.Finding) bool { return f.Severity >= threshold })

@@ -175,7 +175,7 @@ func (e *env) reportConversion(c *cli.Command, shape string, r *conversionReport
 		for _, f := range r.Written {
 			rows = append(rows, []string{"  " + f.From, "->", f.Path, string(f.Culture), plural(f.Entries, "entry")})
 		}
-		p.Table(nil, rows)
+		p.Table(nil, rows, 4)
 	}
 	e.reportLosses(p, r.Losses, c.Bool("verbose"))
 	if refused {

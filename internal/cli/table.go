@@ -45,6 +45,10 @@ func (e *env) table(_ context.Context, c *cli.Command) error {
 	if err != nil {
 		return err
 	}
+	asked, err := cultures(c)
+	if err != nil {
+		return err
+	}
 	p, err := e.printer(c)
 	if err != nil {
 		return err
@@ -59,7 +63,9 @@ func (e *env) table(_ context.Context, c *cli.Command) error {
 	for _, f := range w.Families {
 		t := familyTable{Family: f.Name, Format: f.Format.Name, Rows: rows(c, f)}
 		for _, m := range f.Members {
-			t.Cultures = append(t.Cultures, m.Culture)
+			if asked == nil || m.Culture == f.Source || slices.Contains(asked, m.Culture) {
+				t.Cultures = append(t.Cultures, m.Culture)
+			}
 		}
 		tables = append(tables, t)
 	}
@@ -127,7 +133,7 @@ func (e *env) printRows(p printer, f *project.Family, list []row, tags []culture
 		}
 		width = max((p.Width-keys-2)/max(len(tags), 1)-2, 12)
 	} else {
-		width = 40
+		width = 32
 	}
 	header := []string{"key"}
 	for _, tag := range tags {

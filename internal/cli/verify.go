@@ -50,7 +50,12 @@ func (e *env) verify(_ context.Context, c *cli.Command) error {
 	if err != nil {
 		return err
 	}
+	asked, err := cultures(c)
+	if err != nil {
+		return err
+	}
 	result := w.Check(found)
+	result.Limit(asked)
 	if shape == "json" {
 		if err := e.json(result); err != nil {
 			return err

@@ -207,7 +207,11 @@ func (c *Canvas) box(l *layout.Layout, b *layout.Box, x, y float64) {
 	case b.Node.Icon != nil:
 		c.icon(b.Node.Icon.Picture, fx, fy, min(w, h), b.Node.Icon.Directional && l.Culture.RightToLeft(), ink)
 	case b.Paragraph != nil:
-		restore := c.Clip(fx, fy, w, h)
+		slack := 0.0
+		if b.Paragraph.Height <= float64(b.Content.Height) {
+			slack = b.Style.Size / 2 // the tails of letters may hang below their line
+		}
+		restore := c.Clip(fx, fy-slack, w, h+2*slack)
 		c.paragraph(l, b, x, y, ink)
 		restore()
 	}
