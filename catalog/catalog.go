@@ -6,6 +6,7 @@ import (
 	"fmt"
 	"slices"
 	"strings"
+	"sync"
 
 	"zelvik/culture"
 	"zelvik/message"
@@ -91,15 +92,17 @@ func (c *Catalog) At(id string) int {
 
 // Grow makes room for n entries.
 func (c *Catalog) Grow(n int) {
-	c.Entries = slices.Grow(c.Entries, n)
+	if len(c.Entries) > 0 || cap(c.Entries) < n {
+		c.Entries = slices.Grow(c.Entries, n)
+	}
 	if c.index == nil {
 		c.index = newIndex(n)
 	}
 }
 
 // Add appends an entry. Where there is one with the same ID already, that one
-// goes on answering.
-func (c *Catalog) Add(e Entry) {
+// goes on answering, and its number is given; else -1.
+func (c *Catalog) Add(e Entry) (first int) {
 	c.Entries = append(c.Entries, e)
 	if c.index == nil {
 		c.index = newIndex(16)
@@ -107,7 +110,26 @@ func (c *Catalog) Add(e Entry) {
 			c.index.add(c.Entries, i)
 		}
 	}
-	c.index.add(c.Entries, len(c.Entries)-1)
+	return c.index.add(c.Entries, len(c.Entries)-1)
+}
+
+// Adopt takes entries over as the catalog's own; those it has already come
+// first among them. Every further one is put into the index, and f is called
+// with the number of an entry that has the same ID.
+func (c *Catalog) Adopt(entries []Entry, f func(first int, e *Entry)) {
+	for n := len(c.Entries); n < len(entries); n++ {
+		c.Entries = entries[:n+1]
+		if first := c.index.add(entries, n); first >= 0 {
+			f(first, &entries[n])
+		}
+	}
+}
+
+// Append appends entries without looking for double ones; the index is made
+// anew when it is needed.
+func (c *Catalog) Append(entries ...Entry) {
+	c.Entries = append(c.Entries, entries...)
+	c.index = nil
 }
 
 // Resolve gives the message of the entry, following references to other
@@ -127,8 +149,21 @@ func (c *Catalog) Resolve(e *Entry) (message.Message, bool) {
 // Complete gives names, positions and types to all placeholders, from the
 // source catalog where one is given (see message.Message.Complete).
 func (c *Catalog) Complete(source *Catalog) {
-	for i := range c.Entries {
-		e := &c.Entries[i]
+	source.At("") // make the index before it is shared
+	const many = 20000
+	if half := len(c.Entries) / 2; half > many {
+		var wait sync.WaitGroup
+		wait.Go(func() { complete(c.Entries[:half], source) })
+		complete(c.Entries[half:], source)
+		wait.Wait()
+		return
+	}
+	complete(c.Entries, source)
+}
+
+func complete(entries []Entry, source *Catalog) {
+	for i := range entries {
+		e := &entries[i]
 		if e.Message.Choice == nil && (len(e.Message.Pattern) == 0 || len(e.Message.Pattern) == 1 && isText(e.Message.Pattern[0])) {
 			continue
 		}

@@ -19,8 +19,6 @@ func newIndex(size int) *index {
 	return &index{maphash.MakeSeed(), make([]int32, n), 0}
 }
 
-func (x *index) hash(e *Entry) uint64 { return x.hashID(e.Key, e.Product) }
-
 func (x *index) hashID(key, product string) uint64 {
 	h := maphash.String(x.seed, key)
 	if product != "" {
@@ -31,39 +29,41 @@ func (x *index) hashID(key, product string) uint64 {
 
 // find gives the number of the entry with key and product, or -1.
 func (x *index) find(entries []Entry, key, product string) int {
-	mask := uint64(len(x.slots) - 1)
-	for i := x.hashID(key, product) & mask; x.slots[i] != 0; i = (i + 1) & mask {
-		e := &entries[x.slots[i]-1]
-		if e.Key == key && e.Product == product {
-			return int(x.slots[i] - 1)
-		}
-	}
-	return -1
+	n, _ := x.probe(entries, key, product)
+	return n
 }
 
-// add puts entry number n in; one with the same ID stays before it.
-func (x *index) add(entries []Entry, n int) {
+// probe gives the number of the entry with key and product, or -1 and the
+// slot where it would go.
+func (x *index) probe(entries []Entry, key, product string) (n int, slot uint64) {
+	mask := uint64(len(x.slots) - 1)
+	i := x.hashID(key, product) & mask
+	for ; x.slots[i] != 0; i = (i + 1) & mask {
+		e := &entries[x.slots[i]-1]
+		if e.Key == key && e.Product == product {
+			return int(x.slots[i] - 1), i
+		}
+	}
+	return -1, i
+}
+
+// add puts entry number n in and gives -1, or the number of an entry with the
+// same ID, which stays.
+func (x *index) add(entries []Entry, n int) int {
 	if x.used*2 >= len(x.slots) {
 		bigger := newIndex(len(x.slots))
 		bigger.seed = x.seed
 		for _, slot := range x.slots {
 			if slot != 0 {
-				bigger.put(entries, int(slot-1))
+				bigger.add(entries, int(slot-1))
 			}
 		}
 		*x = *bigger
 	}
-	if x.find(entries, entries[n].Key, entries[n].Product) < 0 {
-		x.put(entries, n)
+	first, slot := x.probe(entries, entries[n].Key, entries[n].Product)
+	if first < 0 {
+		x.slots[slot] = int32(n + 1)
+		x.used++
 	}
-}
-
-func (x *index) put(entries []Entry, n int) {
-	mask := uint64(len(x.slots) - 1)
-	i := x.hash(&entries[n]) & mask
-	for x.slots[i] != 0 {
-		i = (i + 1) & mask
-	}
-	x.slots[i] = int32(n + 1)
-	x.used++
+	return first
 }

@@ -105,6 +105,20 @@ type Comparison struct {
 // Compare begins a comparison with a file.
 func Compare(file []byte) *Comparison { return &Comparison{rest: file} }
 
+// Take goes on behind these texts where they are what comes next in the file,
+// and says whether they were; else it stays where it is.
+func (c *Comparison) Take(texts ...string) bool {
+	rest := c.rest
+	for _, text := range texts {
+		if len(rest) < len(text) || string(rest[:len(text)]) != text {
+			return false
+		}
+		rest = rest[len(text):]
+	}
+	c.rest = rest
+	return true
+}
+
 // Same says, after Compose gave its last bytes, whether all were the same.
 func (c *Comparison) Same(last []byte) bool { return !c.differs && bytes.Equal(c.rest, last) }
 

@@ -227,6 +227,10 @@ func (w *writer) take(r *result) {
 	c.Losses = append(c.Losses, r.losses...)
 }
 
+// compared is up to how many entries a file's layout is compared. In larger
+// ones the loss is told without looking: it costs as much as composing.
+const compared = 20000
+
 // mixed reports whether an entry without a choice follows one with a choice.
 func mixed(c *catalog.Catalog) bool {
 	choice := false
@@ -247,10 +251,12 @@ func layoutLoss(file *File, from, source *catalog.Catalog) *catalog.Loss {
 	if file.Companion != nil || file.Format.Companion != nil {
 		return nil
 	}
-	comparison := format.Compare(file.data)
-	last, _ := file.Format.Compose(from, format.Options{Source: source, Against: comparison})
-	if comparison.Same(last) {
-		return nil
+	if len(from.Entries) <= compared {
+		comparison := format.Compare(file.data)
+		last, _ := file.Format.Compose(from, format.Options{Source: source, Against: comparison})
+		if comparison.Same(last) {
+			return nil
+		}
 	}
 	return &catalog.Loss{
 		Kind: LayoutLoss, Path: file.Path, Culture: from.Culture,

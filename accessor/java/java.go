@@ -9,6 +9,7 @@ import (
 	"regexp"
 	"slices"
 	"strings"
+	"sync"
 	"text/template"
 	"unicode/utf16"
 
@@ -49,7 +50,8 @@ var switchTemplate string
 //go:embed Texts.java.tmpl
 var textsTemplate string
 
-var templates = func() *template.Template {
+// templates are parsed when first used: they would slow every command down.
+var templates = sync.OnceValue(func() *template.Template {
 	t := template.New("").Funcs(template.FuncMap{
 		"literal": literal, "doc": doc, "type": javaType, "chunks": chunks,
 		"add": func(a, b int) int { return a + b },
@@ -58,7 +60,7 @@ var templates = func() *template.Template {
 	template.Must(t.New("switch").Parse(switchTemplate))
 	template.Must(t.New("texts").Parse(textsTemplate))
 	return t
-}()
+})
 
 // page is what a template sees.
 type page struct {
@@ -102,7 +104,7 @@ func generate(m *accessor.Model) map[string][]byte {
 
 func execute(name string, p page) []byte {
 	var out bytes.Buffer
-	if err := templates.ExecuteTemplate(&out, name, p); err != nil {
+	if err := templates().ExecuteTemplate(&out, name, p); err != nil {
 		panic(err) // the templates are embedded and tested
 	}
 	return out.Bytes()

@@ -9,6 +9,7 @@ import (
 	"encoding/json"
 	"regexp"
 	"strings"
+	"sync"
 	"text/template"
 
 	"zelvik/accessor"
@@ -45,13 +46,14 @@ var switchTemplate string
 //go:embed texts.ts.tmpl
 var textsTemplate string
 
-var templates = func() *template.Template {
+// templates are parsed when first used: they would slow every command down.
+var templates = sync.OnceValue(func() *template.Template {
 	t := template.New("").Funcs(template.FuncMap{"literal": literal, "doc": doc, "type": typeName})
 	template.Must(t.New("wording").Parse(wordingTemplate))
 	template.Must(t.New("switch").Parse(switchTemplate))
 	template.Must(t.New("texts").Parse(textsTemplate))
 	return t
-}()
+})
 
 // page is what a template sees.
 type page struct {
@@ -93,7 +95,7 @@ func generate(m *accessor.Model) map[string][]byte {
 
 func execute(name string, p page) []byte {
 	var out bytes.Buffer
-	if err := templates.ExecuteTemplate(&out, name, p); err != nil {
+	if err := templates().ExecuteTemplate(&out, name, p); err != nil {
 		panic(err) // the templates are embedded and tested
 	}
 	return out.Bytes()

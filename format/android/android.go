@@ -8,6 +8,7 @@ import (
 	"path"
 	"regexp"
 	"strings"
+	"sync"
 
 	"zelvik/culture"
 	"zelvik/format"
@@ -54,15 +55,23 @@ func recognise(p string, head []byte) format.Fit {
 
 // qualifier tells configuration qualifiers that are no languages
 // (Android documentation, "Configuration qualifier names").
-var qualifier = regexp.MustCompile(`^(mcc\d+|mnc\d+|ldrtl|ldltr|sw\d+dp|w\d+dp|h\d+dp|small|normal|large|xlarge|long|notlong|` +
-	`round|notround|widecg|nowidecg|highdr|lowdr|port|land|car|desk|television|appliance|watch|vrheadset|night|notnight|` +
-	`[lmhxtv]+dpi|nodpi|anydpi|\d+dpi|notouch|finger|keysexposed|keyshidden|keyssoft|nokeys|qwerty|12key|navexposed|` +
-	`navhidden|nonav|dpad|trackball|wheel|v\d+|masculine|feminine|neuter)$`)
+var qualifier = sync.OnceValue(func() *regexp.Regexp {
+	return regexp.MustCompile(`^(mcc\d+|mnc\d+|ldrtl|ldltr|sw\d+dp|w\d+dp|h\d+dp|small|normal|large|xlarge|long|notlong|` +
+		`round|notround|widecg|nowidecg|highdr|lowdr|port|land|car|desk|television|appliance|watch|vrheadset|night|notnight|` +
+		`[lmhxtv]+dpi|nodpi|anydpi|\d+dpi|notouch|finger|keysexposed|keyshidden|keyssoft|nokeys|qwerty|12key|navexposed|` +
+		`navhidden|nonav|dpad|trackball|wheel|v\d+|masculine|feminine|neuter)$`)
+})
 
-var (
-	language = regexp.MustCompile(`^[a-zA-Z]{2,3}$`)
-	region   = regexp.MustCompile(`^r([A-Z]{2}|\d{3})$`)
-)
+// language reports whether a qualifier looks like a language.
+func language(part string) bool {
+	return (len(part) == 2 || len(part) == 3) && strings.Trim(strings.ToLower(part), "abcdefghijklmnopqrstuvwxyz") == ""
+}
+
+// region reports whether a qualifier looks like a region: rCH, r419.
+func region(part string) bool {
+	return len(part) == 3 && part[0] == 'r' && strings.Trim(part[1:], "ABCDEFGHIJKLMNOPQRSTUVWXYZ") == "" ||
+		len(part) == 4 && part[0] == 'r' && strings.Trim(part[1:], "0123456789") == ""
+}
 
 func locate(p string) format.Location {
 	folder := path.Base(path.Dir(p))
@@ -112,11 +121,11 @@ func parseQualifiers(rest string) (tag culture.Tag, others bool, err error) {
 		switch {
 		case strings.HasPrefix(part, "b+"):
 			parts = append(parts, strings.Split(part[2:], "+")...)
-		case qualifier.MatchString(part) && part != "car":
+		case qualifier().MatchString(part) && part != "car":
 			others = true
-		case len(parts) == 0 && !others && language.MatchString(part):
+		case len(parts) == 0 && !others && language(part):
 			parts = append(parts, part)
-		case len(parts) == 1 && !others && region.MatchString(part):
+		case len(parts) == 1 && !others && region(part):
 			parts = append(parts, part[1:])
 		case i > 0 && part == "car":
 			others = true

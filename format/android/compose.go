@@ -36,6 +36,9 @@ func compose(c *catalog.Catalog, o format.Options) ([]byte, []catalog.Loss) {
 			return nil, nil
 		}
 		e := &c.Entries[i]
+		if o.Against != nil && takePlain(o.Against, e) {
+			continue
+		}
 		w.entry = e
 		w.note(e.Note, "    ")
 		if name, index, ok := catalog.SplitArrayKey(e.Key); ok && index == 0 {
@@ -47,6 +50,22 @@ func compose(c *catalog.Catalog, o format.Options) ([]byte, []catalog.Loss) {
 	}
 	w.out = append(w.out, "</resources>\n"...)
 	return w.out, w.losses
+}
+
+// takePlain compares the commonest of entries without writing it: a text that
+// stands in the file as it reads, which is how it would be written.
+func takePlain(against *format.Comparison, e *catalog.Entry) bool {
+	if e.Note != "" || e.Product != "" || e.Fixed || e.Message.Choice != nil || len(e.Message.Pattern) != 1 {
+		return false
+	}
+	text, ok := e.Message.Pattern[0].(message.Text)
+	if !ok || text[0] == '@' || text[0] == '?' || strings.IndexByte(string(text), '%') >= 0 || strings.Contains(string(text), "]]>") {
+		return false
+	}
+	if plain, ok := plainText(string(text)); !ok || strings.HasSuffix(plain, " ") {
+		return false
+	}
+	return against.Take("    <string name=\"", e.Key, "\">", string(text), "</string>\n")
 }
 
 // namesPlaceholders reports whether an element with the xliff prefix will be

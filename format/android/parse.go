@@ -3,6 +3,7 @@ package android
 import (
 	"fmt"
 	"strings"
+	"sync"
 
 	"zelvik/catalog"
 	"zelvik/culture"
@@ -44,6 +45,10 @@ type parser struct {
 	// decoder and reader are used for one value after another.
 	decoder decoder
 	reader  printf.Reader
+	parts   message.Pattern
+	// second says that this reads the second half of a file; the first finds
+	// keys that stand twice.
+	second bool
 }
 
 func parse(data []byte) (format.Document, []finding.Finding) {
@@ -56,8 +61,7 @@ func parse(data []byte) (format.Document, []finding.Finding) {
 	if text.Bad >= 0 {
 		p.report("file-damaged", text.Bad, "", "the file is not valid "+text.Encoding.String(), "save it as UTF-8")
 	}
-	p.document.catalog.Grow(len(p.src)/90 + 8)
-	p.run()
+	p.parse()
 	for _, f := range p.Faults {
 		p.report("file-damaged", f.Offset, "", f.Text, f.Mend)
 	}
@@ -82,10 +86,80 @@ func (p *parser) report(rule string, offset int, key, text, mend string) {
 	p.findings = append(p.findings, finding.Finding{Rule: rule, Severity: severity, Line: line, Column: column, Key: key, Message: text, Mend: mend})
 }
 
-// run goes through the children of <resources>.
-func (p *parser) run() {
-	root := false
+// parse reads the file. A large one is read in two halves at once: the second
+// from the end of an element near the middle on. Whether that end really is
+// between two children of <resources>, and not inside a comment, shows when
+// the first half arrives there; else the second is forgotten.
+func (p *parser) parse() {
+	const large = 1 << 19
+	split := -1
+	if len(p.src) > large && !strings.Contains(p.src[:4096], "<!DOCTYPE") {
+		split = middle(p.src)
+	}
+	if split < 0 {
+		p.document.catalog.Grow(len(p.src)/90 + 8)
+		p.run(-1)
+		return
+	}
+	// Both halves write into one array, so that joining them copies little.
+	room := len(p.src)/90 + 16
+	entries := make([]catalog.Entry, room)
+	second := newParser(p.text)
+	second.second = true
+	second.document.catalog.Entries = entries[room/2 : room/2]
+	second.Seek(split)
+	second.Open = append(second.Open, xmlscan.Element{Name: "resources"})
+	var wait sync.WaitGroup
+	wait.Go(func() { second.run(-1) })
+	own := p.document.catalog
+	own.Entries = entries[:0]
+	own.Grow(room)
+	own.Entries = entries[: 0 : room/2]
+	met := p.run(split)
+	wait.Wait()
+	if !met {
+		return
+	}
+	n, others := len(own.Entries), second.document.catalog.Entries
+	if n+len(others) > room || n > room/2 || len(others) > room-room/2 {
+		entries = append(own.Entries[:n:n], others...)
+	} else {
+		copy(entries[n:], others)
+		entries = entries[:n+len(others)]
+	}
+	own.Adopt(entries, p.double)
+	p.notes = append(p.notes, second.notes...)
+	p.findings = append(p.findings, second.findings...)
+	p.Faults = append(p.Faults, second.Faults...)
+}
+
+// middle gives the place of an element behind the end of another, in the
+// middle of the file, or -1.
+func middle(src string) int {
+	for _, mark := range []string{"</string>", "</plurals>"} {
+		at := strings.Index(src[len(src)/2:], mark)
+		if at < 0 {
+			continue
+		}
+		at += len(src)/2 + len(mark)
+		for at < len(src) && strings.IndexByte(" \t\r\n", src[at]) >= 0 {
+			at++
+		}
+		if strings.HasPrefix(src[at:], "<string ") || strings.HasPrefix(src[at:], "<plurals ") {
+			return at
+		}
+	}
+	return -1
+}
+
+// run goes through the children of <resources>. It stops before the child at
+// split and says whether it came there.
+func (p *parser) run(split int) (met bool) {
+	root := len(p.Open) > 0
 	for p.Next() {
+		if p.From == split && p.Kind == xmlscan.Start && len(p.Open) == 2 {
+			return true
+		}
 		switch p.Kind {
 		case xmlscan.Start:
 			depth := len(p.Open)
@@ -120,6 +194,7 @@ func (p *parser) run() {
 	if !root {
 		p.report("file-damaged", 0, "", "the file has no <resources>", "write <resources></resources> around the strings")
 	}
+	return false
 }
 
 // comment keeps a comment as the note of the element that follows it.
@@ -201,17 +276,13 @@ func (p *parser) child() {
 	if value, ok := p.Value("formatted"); ok && value == "false" {
 		formatted = false
 	}
-	if first := p.document.catalog.Find(entry.ID()); first != nil {
-		line, _ := p.lines.At(first.Offset)
-		p.report("key-duplicate", element.From, key, fmt.Sprintf("the key %s stands twice; first in line %d", key, line), "remove one of them")
-	}
 	switch element.Name {
 	case "string":
-		p.str(entry, formatted)
+		p.str(&entry, formatted)
 	case "plurals":
-		p.plurals(entry, formatted)
+		p.plurals(&entry, formatted)
 	case "string-array":
-		p.array(entry, formatted)
+		p.array(&entry, formatted)
 	}
 }
 
@@ -224,16 +295,31 @@ func (p *parser) skip() {
 	}
 }
 
-func (p *parser) add(e catalog.Entry) {
+func (p *parser) add(e *catalog.Entry) {
 	from := p.noteFrom
 	if from < 0 {
 		from = e.Offset
 	}
 	p.document.notes = append(p.document.notes, int32(from))
-	p.document.catalog.Add(e)
+	if p.second {
+		p.document.catalog.Entries = append(p.document.catalog.Entries, *e)
+		return
+	}
+	if first := p.document.catalog.Add(*e); first >= 0 {
+		p.double(first, e)
+	}
 }
 
-func (p *parser) str(entry catalog.Entry, formatted bool) {
+// double reports a key that stands twice.
+func (p *parser) double(first int, e *catalog.Entry) {
+	if _, index, ok := catalog.SplitArrayKey(e.Key); ok && index > 0 {
+		return // the array was told with its first item
+	}
+	line, _ := p.lines.At(p.document.catalog.Entries[first].Offset)
+	p.report("key-duplicate", e.Offset, e.Key, fmt.Sprintf("the key %s stands twice; first in line %d", e.Key, line), "remove one of them")
+}
+
+func (p *parser) str(entry *catalog.Entry, formatted bool) {
 	if !p.Lone {
 		span := p.content("string")
 		if formatted && !span.percent {
@@ -242,7 +328,7 @@ func (p *parser) str(entry catalog.Entry, formatted bool) {
 		if formatted {
 			formatted = printf.Java.Formatted(p.src[span.from:span.to])
 		}
-		p.value(&entry, span, formatted, &entry.Message.Pattern)
+		p.value(entry, span, formatted, &entry.Message.Pattern)
 	}
 	p.add(entry)
 }
@@ -253,7 +339,7 @@ func (p *parser) value(entry *catalog.Entry, s span, formatted bool, into *messa
 	if s.plain && !formatted {
 		if text, ok := plainText(raw); ok {
 			if text != "" {
-				*into = message.Pattern{message.Text(text)}
+				*into = append(p.room(1), message.Text(text))
 				if text[0] == '@' || text[0] == '?' {
 					entry.Reference = reference(text)
 				}
@@ -267,6 +353,17 @@ func (p *parser) value(entry *catalog.Entry, s span, formatted bool, into *messa
 	if trimmed := strings.TrimSpace(raw); trimmed != "" && trimmed[0] == '@' {
 		entry.Reference = reference(trimmed)
 	}
+}
+
+// room gives an empty pattern with room for n parts. Patterns are cut from
+// larger pieces: most have one part.
+func (p *parser) room(n int) message.Pattern {
+	if cap(p.parts)-len(p.parts) < n {
+		p.parts = make(message.Pattern, 0, 1024)
+	}
+	at := len(p.parts)
+	p.parts = p.parts[:at+n]
+	return p.parts[at : at : at+n]
 }
 
 // reference gives the key that "@string/key" refers to, or "".
@@ -311,7 +408,7 @@ func (p *parser) items(element string, f func(item xmlscan.Token, quantity strin
 	}
 }
 
-func (p *parser) plurals(entry catalog.Entry, formatted bool) {
+func (p *parser) plurals(entry *catalog.Entry, formatted bool) {
 	type item struct {
 		quantity string
 		span
@@ -337,7 +434,7 @@ func (p *parser) plurals(entry catalog.Entry, formatted bool) {
 	choice := &message.Choice{Variants: make([]message.Variant, 0, len(items))}
 	for _, i := range items {
 		variant := message.Variant{Keys: []string{i.quantity}}
-		p.value(&entry, i.span, any, &variant.Pattern)
+		p.value(entry, i.span, any, &variant.Pattern)
 		choice.Variants = append(choice.Variants, variant)
 	}
 	entry.Message.Choice = choice
@@ -370,14 +467,14 @@ func counted(m message.Message) message.Placeholder {
 	return best
 }
 
-func (p *parser) array(entry catalog.Entry, formatted bool) {
+func (p *parser) array(entry *catalog.Entry, formatted bool) {
 	name := entry.Key
 	index := 0
 	p.items("string-array", func(token xmlscan.Token, _ string, s span) {
-		item := entry
+		item := *entry
 		item.Key, item.Offset = catalog.ArrayKey(name, index), token.From
 		p.value(&item, s, formatted && printf.Java.Formatted(p.src[s.from:s.to]), &item.Message.Pattern)
-		p.add(item)
+		p.add(&item)
 		index++
 	})
 }

@@ -88,7 +88,7 @@ func (d *decoder) decode(s span) message.Pattern {
 	}
 	switch {
 	case simple:
-		d.pattern = d.reader.Read(make(message.Pattern, 0, 4), raw)
+		d.pattern = d.reader.Read(d.room(4), raw)
 	case s.plain:
 		d.text(s.from, s.to, false)
 	default:

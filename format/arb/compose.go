@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"strconv"
 	"strings"
+	"sync"
 
 	"zelvik/catalog"
 	"zelvik/format"
@@ -46,25 +47,24 @@ func compose(c *catalog.Catalog, o format.Options) ([]byte, []catalog.Loss) {
 			break
 		}
 	}
-	for i := range c.Entries {
-		var on bool
-		if w.out, on = flush(o, w.out); !on {
-			return nil, nil
+	const many = 20000
+	if half := len(c.Entries) / 2; half > many && taken == nil && o.Against == nil {
+		// Both halves write into one buffer, so that joining them moves bytes
+		// and makes none.
+		room, middle := w.out, cap(w.out)/2
+		second := &composer{out: room[middle:middle]}
+		var wait sync.WaitGroup
+		wait.Go(func() { second.entries(c, c.Entries[half:], nil, o) })
+		w.out = room[:len(room):middle]
+		w.entries(c, c.Entries[:half], nil, o)
+		wait.Wait()
+		if cap(w.out) == middle { // it did not outgrow its half
+			w.out = room[:len(w.out)]
 		}
-		e := &c.Entries[i]
-		w.entry = e
-		if e.Product != "" {
-			w.lose("product", "the text for the product "+e.Product, "nothing; the text for all products is kept")
-			continue
-		}
-		key := w.key(e.Key, taken)
-		w.put("\n  ")
-		w.quote(key)
-		w.put(": ")
-		w.quote(w.value(c, e))
-		w.put(",")
-		w.metadata(key, e, o.Source != nil)
-		w.unheld(e)
+		w.out = append(w.out, second.out...)
+		w.losses = append(w.losses, second.losses...)
+	} else if !w.entries(c, c.Entries, taken, o) {
+		return nil, nil
 	}
 	if w.out[len(w.out)-1] == ',' {
 		w.out = append(w.out[:len(w.out)-1], '\n')
@@ -81,6 +81,38 @@ func flush(o format.Options, out []byte) ([]byte, bool) {
 	last := out[len(out)-1]
 	rest, on := o.Flush(out[:len(out)-1])
 	return append(rest, last), on
+}
+
+// entries writes entries, each with a comma behind it; false when there is no
+// need to go on.
+func (w *composer) entries(c *catalog.Catalog, entries []catalog.Entry, taken map[string]string, o format.Options) bool {
+	for i := range entries {
+		var on bool
+		if w.out, on = flush(o, w.out); !on {
+			return false
+		}
+		e := &entries[i]
+		w.entry = e
+		if e.Product != "" {
+			w.lose("product", "the text for the product "+e.Product, "nothing; the text for all products is kept")
+			continue
+		}
+		key := w.key(e.Key, taken)
+		w.put("\n  \"")
+		w.put(key) // a key that is clean needs no escapes
+		w.put("\": ")
+		if text, ok := untouched(e); ok {
+			w.put("\"")
+			w.put(text)
+			w.put("\",")
+		} else {
+			w.quote(w.value(c, e))
+			w.put(",")
+		}
+		w.metadata(key, e, o.Source != nil)
+		w.unheld(e)
+	}
+	return true
 }
 
 func (w *composer) unheld(e *catalog.Entry) {
@@ -134,6 +166,35 @@ func (w *composer) key(key string, taken map[string]string) string {
 	return spelled
 }
 
+// touched marks the bytes that have a meaning to ICU, markup or JSON.
+var touched = func() (table [256]bool) {
+	for c := range ' ' {
+		table[c] = true
+	}
+	for _, c := range `{}'<"\` {
+		table[c] = true
+	}
+	return table
+}()
+
+// untouched gives the text of the commonest of entries, which is written as it
+// stands.
+func untouched(e *catalog.Entry) (string, bool) {
+	if e.Message.Choice != nil || len(e.Message.Pattern) != 1 || e.Reference != "" {
+		return "", false
+	}
+	text, ok := e.Message.Pattern[0].(message.Text)
+	if !ok {
+		return "", false
+	}
+	for i := 0; i < len(text); i++ {
+		if touched[text[i]] {
+			return "", false
+		}
+	}
+	return string(text), true
+}
+
 // value spells the message.
 func (w *composer) value(c *catalog.Catalog, e *catalog.Entry) string {
 	m := e.Message
@@ -141,11 +202,6 @@ func (w *composer) value(c *catalog.Catalog, e *catalog.Entry) string {
 		if resolved, ok := c.Resolve(e); ok {
 			m = resolved
 			w.lose("reference", "that the text is the one of "+e.Reference, "a copy of that text")
-		}
-	}
-	if m.Choice == nil && len(m.Pattern) == 1 {
-		if text, ok := m.Pattern[0].(message.Text); ok && icu.Simple(string(text)) && !message.HasMarkup(string(text)) {
-			return string(text)
 		}
 	}
 	text, losses := icu.Writer{Bare: true}.Append(w.text[:0], m)

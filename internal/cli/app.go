@@ -262,11 +262,11 @@ func (e *env) commit(c *cli.Command, plan *project.Plan) error {
 	return nil
 }
 
-// relaxMemory puts off the first collection until the heap has 64 MiB, for
+// relaxMemory puts off the first collection until the heap has 92 MiB, for
 // commands that are over before that on all but the largest projects; then the
 // collector works as usual.
 func relaxMemory() {
-	debug.SetGCPercent(1600)
+	debug.SetGCPercent(2300)
 	first := new([16]byte)
 	runtime.SetFinalizer(first, func(*[16]byte) { debug.SetGCPercent(150) })
 }

@@ -15,6 +15,7 @@ import (
 
 	"zelvik/demo"
 	"zelvik/finding"
+	_ "zelvik/internal/cli" // so that results are not kept when the program changes
 )
 
 // program is the built program.

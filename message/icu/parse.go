@@ -32,7 +32,14 @@ type parser struct {
 }
 
 // Simple reports whether the text has no character with a meaning to ICU.
-func Simple(text string) bool { return !strings.ContainsAny(text, "{}'") }
+func Simple(text string) bool {
+	for i := 0; i < len(text); i++ {
+		if c := text[i]; c == '{' || c == '}' || c == '\'' {
+			return false
+		}
+	}
+	return true
+}
 
 // Parse reads a message. On a fault the message is the text as it stands, and
 // the fault says where and why.

@@ -149,6 +149,7 @@ type Reader struct {
 	// Formatted says that the whole pattern is a format string.
 	Formatted bool
 	next      int
+	made      []message.Placeholder
 	// Faults are what was wrong; offsets count in the text of the Read call.
 	Faults []message.Fault
 }
@@ -196,7 +197,11 @@ func (r *Reader) Reset(formatted bool) {
 }
 
 func (r *Reader) placeholder(s spec, spelling string) *message.Placeholder {
-	p := &message.Placeholder{Position: s.position, Spelling: spelling, Syntax: r.Dialect.syntax}
+	if len(r.made) == cap(r.made) { // placeholders are cut from larger pieces
+		r.made = make([]message.Placeholder, 0, min(2*cap(r.made)+1, 256))
+	}
+	r.made = append(r.made, message.Placeholder{Position: s.position, Spelling: spelling, Syntax: r.Dialect.syntax})
+	p := &r.made[len(r.made)-1]
 	if p.Position == 0 {
 		r.next++
 		p.Position = r.next
