@@ -7,8 +7,15 @@ import "hash/maphash"
 // the 100,000 entries of a large catalog (BenchmarkIndex).
 type index struct {
 	seed  maphash.Seed
-	slots []int32
+	slots []slot
 	used  int
+}
+
+// slot holds an entry's number from 1, 0 for none, and part of its hash, so
+// that few entries are looked at.
+type slot struct {
+	number int32
+	hash   uint32
 }
 
 func newIndex(size int) *index {
@@ -16,7 +23,7 @@ func newIndex(size int) *index {
 	for n < size*2 {
 		n *= 2
 	}
-	return &index{maphash.MakeSeed(), make([]int32, n), 0}
+	return &index{maphash.MakeSeed(), make([]slot, n), 0}
 }
 
 func (x *index) hashID(key, product string) uint64 {
@@ -29,22 +36,26 @@ func (x *index) hashID(key, product string) uint64 {
 
 // find gives the number of the entry with key and product, or -1.
 func (x *index) find(entries []Entry, key, product string) int {
-	n, _ := x.probe(entries, key, product)
+	n, _, _ := x.probe(entries, key, product)
 	return n
 }
 
 // probe gives the number of the entry with key and product, or -1 and the
-// slot where it would go.
-func (x *index) probe(entries []Entry, key, product string) (n int, slot uint64) {
+// slot and hash it would have.
+func (x *index) probe(entries []Entry, key, product string) (n int, at uint64, part uint32) {
 	mask := uint64(len(x.slots) - 1)
-	i := x.hashID(key, product) & mask
-	for ; x.slots[i] != 0; i = (i + 1) & mask {
-		e := &entries[x.slots[i]-1]
+	hash := x.hashID(key, product)
+	i := hash & mask
+	for ; x.slots[i].number != 0; i = (i + 1) & mask {
+		if x.slots[i].hash != uint32(hash>>32) {
+			continue
+		}
+		e := &entries[x.slots[i].number-1]
 		if e.Key == key && e.Product == product {
-			return int(x.slots[i] - 1), i
+			return int(x.slots[i].number - 1), i, 0
 		}
 	}
-	return -1, i
+	return -1, i, uint32(hash >> 32)
 }
 
 // add puts entry number n in and gives -1, or the number of an entry with the
@@ -53,16 +64,16 @@ func (x *index) add(entries []Entry, n int) int {
 	if x.used*2 >= len(x.slots) {
 		bigger := newIndex(len(x.slots))
 		bigger.seed = x.seed
-		for _, slot := range x.slots {
-			if slot != 0 {
-				bigger.add(entries, int(slot-1))
+		for _, s := range x.slots {
+			if s.number != 0 {
+				bigger.add(entries, int(s.number-1))
 			}
 		}
 		*x = *bigger
 	}
-	first, slot := x.probe(entries, entries[n].Key, entries[n].Product)
+	first, at, hash := x.probe(entries, entries[n].Key, entries[n].Product)
 	if first < 0 {
-		x.slots[slot] = int32(n + 1)
+		x.slots[at] = slot{int32(n + 1), hash}
 		x.used++
 	}
 	return first

@@ -103,10 +103,11 @@ func (p *parser) parse() {
 	}
 	// Both halves write into one array, so that joining them copies little.
 	room := len(p.src)/90 + 16
+	share := room * 9 / 20
 	entries := make([]catalog.Entry, room)
 	second := newParser(p.text)
 	second.second = true
-	second.document.catalog.Entries = entries[room/2 : room/2]
+	second.document.catalog.Entries = entries[share:share]
 	second.Seek(split)
 	second.Open = append(second.Open, xmlscan.Element{Name: "resources"})
 	var wait sync.WaitGroup
@@ -114,14 +115,14 @@ func (p *parser) parse() {
 	own := p.document.catalog
 	own.Entries = entries[:0]
 	own.Grow(room)
-	own.Entries = entries[: 0 : room/2]
+	own.Entries = entries[:0:share]
 	met := p.run(split)
 	wait.Wait()
 	if !met {
 		return
 	}
 	n, others := len(own.Entries), second.document.catalog.Entries
-	if n+len(others) > room || n > room/2 || len(others) > room-room/2 {
+	if n+len(others) > room || n > share || len(others) > room-share {
 		entries = append(own.Entries[:n:n], others...)
 	} else {
 		copy(entries[n:], others)
@@ -133,15 +134,17 @@ func (p *parser) parse() {
 	p.Faults = append(p.Faults, second.Faults...)
 }
 
-// middle gives the place of an element behind the end of another, in the
-// middle of the file, or -1.
+// middle gives the place of an element behind the end of another, a little
+// before the middle of the file, or -1: the first half also looks for keys that
+// stand twice.
 func middle(src string) int {
+	from := len(src) * 9 / 20
 	for _, mark := range []string{"</string>", "</plurals>"} {
-		at := strings.Index(src[len(src)/2:], mark)
+		at := strings.Index(src[from:], mark)
 		if at < 0 {
 			continue
 		}
-		at += len(src)/2 + len(mark)
+		at += from + len(mark)
 		for at < len(src) && strings.IndexByte(" \t\r\n", src[at]) >= 0 {
 			at++
 		}

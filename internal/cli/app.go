@@ -9,8 +9,6 @@ import (
 	"errors"
 	"fmt"
 	"io"
-	"runtime"
-	"runtime/debug"
 	"strings"
 
 	"github.com/urfave/cli/v3"
@@ -260,13 +258,4 @@ func (e *env) commit(c *cli.Command, plan *project.Plan) error {
 		p.Diff(w.Path, old, w.New)
 	}
 	return nil
-}
-
-// relaxMemory puts off the first collection until the heap has 92 MiB, for
-// commands that are over before that on all but the largest projects; then the
-// collector works as usual.
-func relaxMemory() {
-	debug.SetGCPercent(2300)
-	first := new([16]byte)
-	runtime.SetFinalizer(first, func(*[16]byte) { debug.SetGCPercent(150) })
 }

@@ -89,7 +89,7 @@ func rows(c *cli.Command, f *project.Family) []row {
 	for _, m := range f.Members {
 		for i := range m.Catalog.Entries {
 			entry := &m.Catalog.Entries[i]
-			if seen[entry.ID()] {
+			if seen[entry.ID()] || !strings.Contains(entry.Key, c.String("keys")) {
 				continue
 			}
 			seen[entry.ID()] = true
@@ -105,7 +105,7 @@ func rows(c *cli.Command, f *project.Family) []row {
 					missing = true
 				}
 			}
-			if !strings.Contains(entry.Key, c.String("keys")) || !found || c.Bool("missing") && !missing {
+			if !found || c.Bool("missing") && !missing {
 				continue
 			}
 			list = append(list, r)
