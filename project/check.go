@@ -19,7 +19,7 @@ func (w *Workspace) Check(others []finding.Finding) *verify.Result {
 	var families []*verify.Family
 	var found []finding.Finding
 	for _, f := range w.Families {
-		families = append(families, f.verifiable(w.Config.Verify.Names))
+		families = append(families, f.verifiable(w.Config.Verify.Names, w.Partial))
 		for i, file := range f.Files {
 			found = append(found, inCulture(file.Findings, f.Members[i].Culture)...)
 			if file.Companion != nil {
@@ -41,8 +41,8 @@ func inCulture(findings []finding.Finding, tag culture.Tag) []finding.Finding {
 }
 
 // verifiable gives the family as the rules see it.
-func (f *Family) verifiable(names []string) *verify.Family {
-	v := &verify.Family{Family: &f.Family, Format: f.Format.Name, Names: names}
+func (f *Family) verifiable(names []string, partial bool) *verify.Family {
+	v := &verify.Family{Family: &f.Family, Format: f.Format.Name, Names: names, Partial: partial}
 	v.HasNeutral = f.Format.Path("", "t", "xx", true) != f.Format.Path("", "t", "xx", false)
 	for _, file := range f.Misnamed {
 		m := verify.Misnamed{Path: file.Path, Why: file.Location.Misnamed, Meant: file.Location.Meant, Unknown: file.Location.Unknown}

@@ -7,6 +7,7 @@ import (
 	"path/filepath"
 	"reflect"
 	"regexp"
+	"slices"
 	"strings"
 
 	"github.com/goccy/go-yaml"
@@ -219,6 +220,8 @@ func (c *Config) Paths() []string {
 type Workspace struct {
 	Config   *Config
 	Families []*Family
+	// Partial says that files were named one by one, not folders.
+	Partial bool
 }
 
 // Load finds what a command works on: the paths given, else what the
@@ -245,6 +248,7 @@ func Load(paths []string, configPath string, o Options) (*Workspace, error) {
 	if o.Source == "" {
 		o.Source = w.Config.Source
 	}
+	w.Partial = len(paths) > 0 && !slices.ContainsFunc(paths, isDir)
 	if len(paths) == 0 {
 		paths = w.Config.Paths()
 	}

@@ -53,7 +53,7 @@ var defaultMissing = &Rule{
 	Example: "res/values-de/strings.xml without res/values/strings.xml",
 	Mend:    "Add the file with the source texts.",
 	Family: func(f *Family, report Report) {
-		if len(f.Members) == 0 {
+		if len(f.Members) == 0 || f.Partial {
 			return
 		}
 		source := f.SourceMember()

@@ -44,6 +44,9 @@ type Family struct {
 	Format string
 	// HasNeutral says that the platform expects a file without a culture.
 	HasNeutral bool
+	// Partial says that files were named one by one, so that the family may
+	// have others.
+	Partial bool
 	// Misnamed are the files that the platform will not find.
 	Misnamed []Misnamed
 	// Place gives path, line and column of an entry.

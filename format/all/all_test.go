@@ -276,6 +276,27 @@ func TestFaultsSayWhereAndHow(t *testing.T) {
 	}
 }
 
+func TestFormatsAreWhole(t *testing.T) {
+	for _, f := range Formats {
+		for _, missing := range []bool{f.Recognise == nil, f.Locate == nil, f.Path == nil, f.Parse == nil, f.Message == nil, f.Compose == nil} {
+			assert.False(t, missing, f.Name)
+		}
+		for _, text := range []string{f.Name, f.Title, f.Files, f.Table} {
+			assert.NotEmpty(t, text, f.Name)
+		}
+		m, faults := f.Message("plain text")
+		assert.Empty(t, faults)
+		assert.Equal(t, "plain text", m.String())
+		path := f.Path("dir", "Table", "pt-BR", false)
+		location := f.Locate(path)
+		assert.Equal(t, "pt-BR", string(location.Culture), path)
+		assert.Equal(t, "dir/Table", location.Family(), path)
+		found, fit := Detect(path, []byte("<resources><string"))
+		assert.Equal(t, f.Name, found.Name)
+		assert.Equal(t, format.Yes, fit)
+	}
+}
+
 func TestNamed(t *testing.T) {
 	f, err := Named("arb")
 	require.NoError(t, err)

@@ -25,6 +25,7 @@ var Format = &format.Format{
 	Locate:     locate,
 	Path:       filePath,
 	Parse:      parse,
+	Message:    readFaults,
 	Compose:    compose,
 }
 

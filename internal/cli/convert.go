@@ -126,6 +126,11 @@ func (e *env) conversion(c *cli.Command, inputs []string, target *format.Format,
 	if out == "" || out == "-" {
 		return nil, errors.New("a family needs --out FOLDER to be written to")
 	}
+	for _, extension := range target.Extensions {
+		if !intoFolder && strings.HasSuffix(out, extension) {
+			return nil, fmt.Errorf("%s is the name of a file, and a family needs a folder to be written to; name one with --out", out)
+		}
+	}
 	tags, err := cultures(c)
 	if err != nil {
 		return nil, err
