@@ -1,0 +1,63 @@
+package terminal
+
+import (
+	"bytes"
+	"fmt"
+	"strings"
+	"testing"
+
+	"github.com/pmezard/go-difflib/difflib"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+// The difference is the one that comparing all lines gives.
+func TestDiff(t *testing.T) {
+	var lines []string
+	for i := range 60 {
+		lines = append(lines, fmt.Sprintf("line %d\n", i%40))
+	}
+	for name, change := range map[string]func([]string) []string{
+		"first":   func(l []string) []string { return append([]string{"new\n"}, l...) },
+		"last":    func(l []string) []string { return append(l, "new\n") },
+		"middle":  func(l []string) []string { l[30] = "new\n"; return l },
+		"removed": func(l []string) []string { return append(l[:20], l[23:]...) },
+		"two":     func(l []string) []string { l[10], l[50] = "new\n", "newer\n"; return l },
+		"near":    func(l []string) []string { l[1] = "new\n"; return l },
+	} {
+		before := strings.Join(lines, "")
+		after := strings.Join(change(append([]string(nil), lines...)), "")
+		want, err := difflib.GetUnifiedDiffString(difflib.UnifiedDiff{
+			A: difflib.SplitLines(before), B: difflib.SplitLines(after), FromFile: "a/x", ToFile: "b/x", Context: 3})
+		require.NoError(t, err)
+		var out bytes.Buffer
+		New(&out, "never").Diff("x", []byte(before), []byte(after))
+		assert.Equal(t, strings.TrimSpace(want), strings.TrimSpace(out.String()), name)
+	}
+}
+
+func TestWidths(t *testing.T) {
+	for _, row := range []struct {
+		text  string
+		width int
+		want  string
+	}{
+		{"Boarding", 20, "Boarding"}, {"Boarding pass", 8, "Boardin…"}, {"乗船券です", 5, "乗船…"}, {"e\u0301e\u0301e\u0301", 3, "e\u0301e\u0301e\u0301"}, {"x", 0, "x"},
+	} {
+		cut := Cut(row.text, row.width)
+		assert.Equal(t, row.want, cut)
+		if row.width > 0 {
+			assert.LessOrEqual(t, Width(cut), row.width)
+		}
+	}
+	assert.Equal(t, "a⏎b⇥c", Visible("a\r\nb\tc"))
+}
+
+func TestTableAligns(t *testing.T) {
+	var out bytes.Buffer
+	New(&out, "never").Table([]string{"key", "n"}, [][]string{{"乗船", "1"}, {"abcdef", "22"}}, 1)
+	assert.Equal(t, "key      n\n乗船     1\nabcdef  22\n", out.String())
+	out.Reset()
+	New(&out, "always").Printf("%s", New(&out, "always").Bad("x"))
+	assert.Contains(t, out.String(), "\x1b[")
+}
