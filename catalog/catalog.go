@@ -113,25 +113,6 @@ func (c *Catalog) Add(e Entry) (first int) {
 	return c.index.add(c.Entries, len(c.Entries)-1)
 }
 
-// Adopt takes entries over as the catalog's own; those it has already come
-// first among them. Every further one is put into the index, and f is called
-// with the number of an entry that has the same ID.
-func (c *Catalog) Adopt(entries []Entry, f func(first int, e *Entry)) {
-	for n := len(c.Entries); n < len(entries); n++ {
-		c.Entries = entries[:n+1]
-		if first := c.index.add(entries, n); first >= 0 {
-			f(first, &entries[n])
-		}
-	}
-}
-
-// Append appends entries without looking for double ones; the index is made
-// anew when it is needed.
-func (c *Catalog) Append(entries ...Entry) {
-	c.Entries = append(c.Entries, entries...)
-	c.index = nil
-}
-
 // Resolve gives the message of the entry, following references to other
 // entries of the catalog for a few steps.
 func (c *Catalog) Resolve(e *Entry) (message.Message, bool) {

@@ -29,15 +29,21 @@ func TestFind(t *testing.T) {
 	assert.Nil(t, none.Find("a"))
 }
 
-func TestAdopt(t *testing.T) {
-	c := &Catalog{}
-	c.Grow(2)
-	c.Add(Entry{Key: "a"})
-	var doubles []string
-	c.Adopt([]Entry{c.Entries[0], {Key: "b"}, {Key: "a"}}, func(first int, e *Entry) { doubles = append(doubles, fmt.Sprint(first, e.Key)) })
-	assert.Equal(t, []string{"0a"}, doubles)
-	assert.Len(t, c.Entries, 3)
-	assert.Equal(t, 1, c.At("b"))
+func TestIndex(t *testing.T) {
+	for _, size := range []int{3, 20000} {
+		c := &Catalog{}
+		for i := range size {
+			c.Entries = append(c.Entries, Entry{Key: fmt.Sprint("key", i)})
+		}
+		c.Entries = append(c.Entries, Entry{Key: "key1"}, Entry{Key: "key0"}, Entry{Key: "key1"})
+		var doubles []string
+		c.Index(func(first int, e *Entry) { doubles = append(doubles, fmt.Sprint(first, e.Key)) })
+		assert.Equal(t, []string{"1key1", "0key0", "1key1"}, doubles)
+		for i := range size {
+			assert.Equal(t, i, c.At(fmt.Sprint("key", i)))
+		}
+		assert.Equal(t, -1, c.At("other"))
+	}
 }
 
 func TestLookupFallsBack(t *testing.T) {

@@ -46,9 +46,6 @@ type parser struct {
 	decoder decoder
 	reader  printf.Reader
 	parts   message.Pattern
-	// second says that this reads the second half of a file; the first finds
-	// keys that stand twice.
-	second bool
 }
 
 func parse(data []byte) (format.Document, []finding.Finding) {
@@ -62,6 +59,7 @@ func parse(data []byte) (format.Document, []finding.Finding) {
 		p.report("file-damaged", text.Bad, "", "the file is not valid "+text.Encoding.String(), "save it as UTF-8")
 	}
 	p.parse()
+	p.document.catalog.Index(p.double)
 	for _, f := range p.Faults {
 		p.report("file-damaged", f.Offset, "", f.Text, f.Mend)
 	}
@@ -97,24 +95,21 @@ func (p *parser) parse() {
 		split = middle(p.src)
 	}
 	if split < 0 {
-		p.document.catalog.Grow(len(p.src)/90 + 8)
+		p.document.catalog.Entries = make([]catalog.Entry, 0, len(p.src)/90+8)
 		p.run(-1)
 		return
 	}
 	// Both halves write into one array, so that joining them copies little.
 	room := len(p.src)/90 + 16
-	share := room * 9 / 20
+	share := room / 2
 	entries := make([]catalog.Entry, room)
 	second := newParser(p.text)
-	second.second = true
 	second.document.catalog.Entries = entries[share:share]
 	second.Seek(split)
 	second.Open = append(second.Open, xmlscan.Element{Name: "resources"})
 	var wait sync.WaitGroup
 	wait.Go(func() { second.run(-1) })
 	own := p.document.catalog
-	own.Entries = entries[:0]
-	own.Grow(room)
 	own.Entries = entries[:0:share]
 	met := p.run(split)
 	wait.Wait()
@@ -128,17 +123,16 @@ func (p *parser) parse() {
 		copy(entries[n:], others)
 		entries = entries[:n+len(others)]
 	}
-	own.Adopt(entries, p.double)
+	own.Entries = entries
 	p.notes = append(p.notes, second.notes...)
 	p.findings = append(p.findings, second.findings...)
 	p.Faults = append(p.Faults, second.Faults...)
 }
 
-// middle gives the place of an element behind the end of another, a little
-// before the middle of the file, or -1: the first half also looks for keys that
-// stand twice.
+// middle gives the place of an element behind the end of another, in the
+// middle of the file, or -1.
 func middle(src string) int {
-	from := len(src) * 9 / 20
+	from := len(src) / 2
 	for _, mark := range []string{"</string>", "</plurals>"} {
 		at := strings.Index(src[from:], mark)
 		if at < 0 {
@@ -304,13 +298,7 @@ func (p *parser) add(e *catalog.Entry) {
 		from = e.Offset
 	}
 	p.document.notes = append(p.document.notes, int32(from))
-	if p.second {
-		p.document.catalog.Entries = append(p.document.catalog.Entries, *e)
-		return
-	}
-	if first := p.document.catalog.Add(*e); first >= 0 {
-		p.double(first, e)
-	}
+	p.document.catalog.Entries = append(p.document.catalog.Entries, *e)
 }
 
 // double reports a key that stands twice.
