@@ -263,15 +263,9 @@ func (p *parser) child() {
 		p.skip()
 		return
 	}
-	if product, ok := p.Value("product"); ok && product != "default" {
-		entry.Product = product
-	}
-	if value, ok := p.Value("translatable"); ok && value == "false" {
-		entry.Fixed = true
-	}
 	formatted := true
-	if value, ok := p.Value("formatted"); ok && value == "false" {
-		formatted = false
+	if len(p.Attributes) > 1 {
+		formatted = p.attributes(&entry)
 	}
 	switch element.Name {
 	case "string":
@@ -281,6 +275,19 @@ func (p *parser) child() {
 	case "string-array":
 		p.array(&entry, formatted)
 	}
+}
+
+// attributes reads the attributes beside the name and says whether the text
+// may be a format string.
+func (p *parser) attributes(entry *catalog.Entry) (formatted bool) {
+	if product, ok := p.Value("product"); ok && product != "default" {
+		entry.Product = product
+	}
+	if value, ok := p.Value("translatable"); ok && value == "false" {
+		entry.Fixed = true
+	}
+	value, ok := p.Value("formatted")
+	return !ok || value != "false"
 }
 
 // skip goes to the end of the element just begun.

@@ -22,10 +22,8 @@ type span struct {
 func (p *parser) content(name string) span {
 	s := span{from: p.To, to: p.To, plain: true}
 	end := strings.IndexByte(p.src[s.from:], '<')
-	if end >= 0 && strings.HasPrefix(p.src[s.from+end:], "</") && strings.HasPrefix(p.src[s.from+end+2:], name) {
+	if end >= 0 && p.Shut(s.from+end, name) {
 		s.to = s.from + end
-		p.Seek(s.to)
-		p.Next()
 	} else {
 		s.plain = false
 		for depth := len(p.Open); len(p.Open) >= depth && p.Next(); {

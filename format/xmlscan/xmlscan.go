@@ -378,6 +378,19 @@ func (s *Scanner) Back() {
 	}
 }
 
+// Shut closes the innermost element, which has this name, where its end tag
+// stands at an offset without anything odd in it, and goes on behind it; false
+// where that is not so.
+func (s *Scanner) Shut(offset int, name string) bool {
+	end := offset + len("</") + len(name)
+	if end >= len(s.data) || s.data[offset:offset+2] != "</" || s.data[offset+2:end] != name || s.data[end] != '>' {
+		return false
+	}
+	s.Open = s.Open[:len(s.Open)-1]
+	s.at = end + 1
+	return true
+}
+
 // Seek goes on reading at offset, where the reader knows how things stand.
 func (s *Scanner) Seek(offset int) { s.at = offset }
 
