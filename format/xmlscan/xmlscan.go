@@ -307,8 +307,7 @@ func (s *Scanner) attribute(i int) int {
 	quote := s.data[j]
 	a.ValueFrom = j + 1
 	end := strings.IndexByte(s.data[a.ValueFrom:], quote)
-	bracket := strings.IndexByte(s.data[a.ValueFrom:], '<')
-	if end < 0 || bracket >= 0 && bracket < end {
+	if end < 0 || strings.IndexByte(s.data[a.ValueFrom:a.ValueFrom+end], '<') >= 0 {
 		// The quote is missing: the value ends where the tag does.
 		s.fault(j, fmt.Sprintf("the value of %s has no closing quote", a.Name), "add "+string(quote))
 		end = strings.IndexAny(s.data[a.ValueFrom:], "<>\n")
