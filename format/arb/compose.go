@@ -1,6 +1,7 @@
 package arb
 
 import (
+	"bytes"
 	"fmt"
 	"strconv"
 	"strings"
@@ -106,8 +107,7 @@ func (w *composer) entries(c *catalog.Catalog, entries []catalog.Entry, taken ma
 			w.put(text)
 			w.put("\",")
 		} else {
-			w.quote(w.value(c, e))
-			w.put(",")
+			w.out = append(jsonscan.AppendQuote(w.out, w.spell(c, e)), ',')
 		}
 		w.metadata(key, e, o.Source != nil)
 		w.unheld(e)
@@ -196,7 +196,10 @@ func untouched(e *catalog.Entry) (string, bool) {
 }
 
 // value spells the message.
-func (w *composer) value(c *catalog.Catalog, e *catalog.Entry) string {
+func (w *composer) value(c *catalog.Catalog, e *catalog.Entry) string { return string(w.spell(c, e)) }
+
+// spell is value in a buffer that the next text takes.
+func (w *composer) spell(c *catalog.Catalog, e *catalog.Entry) []byte {
 	m := e.Message
 	if e.Reference != "" && c != nil {
 		if resolved, ok := c.Resolve(e); ok {
@@ -209,6 +212,9 @@ func (w *composer) value(c *catalog.Catalog, e *catalog.Entry) string {
 	for _, l := range losses {
 		w.lose(l.Kind, l.Lost, l.Instead)
 	}
+	if bytes.IndexByte(text, '<') < 0 {
+		return text
+	}
 	for _, pattern := range m.Patterns() {
 		for _, part := range pattern {
 			if literal, ok := part.(message.Text); ok && message.HasMarkup(string(literal)) {
@@ -216,7 +222,7 @@ func (w *composer) value(c *catalog.Catalog, e *catalog.Entry) string {
 			}
 		}
 	}
-	return string(text)
+	return text
 }
 
 // metadata writes the @key object.
@@ -226,9 +232,9 @@ func (w *composer) metadata(key string, e *catalog.Entry, translation bool) {
 	if key == e.Key && !note && !placeholders {
 		return
 	}
-	w.put("\n  ")
-	w.quote("@" + key)
-	w.put(": {")
+	w.put("\n  \"@")
+	w.put(key)
+	w.put("\": {")
 	comma := ""
 	if key != e.Key {
 		w.put("\n    \"" + originalKey + "\": ")
@@ -258,8 +264,9 @@ func (w *composer) placeholders(e *catalog.Entry) {
 		w.quote(p.Name)
 		w.put(": {")
 		kind, style, optional := w.typed(&p)
-		w.put("\n        \"type\": ")
-		w.quote(kind)
+		w.put("\n        \"type\": \"")
+		w.put(kind)
+		w.put("\"")
 		if style != "" {
 			w.put(",\n        \"format\": ")
 			w.quote(style)

@@ -347,7 +347,7 @@ const hexDigits = "0123456789abcdef"
 func Quote(text string) string { return string(AppendQuote(nil, text)) }
 
 // AppendQuote appends text as a JSON string.
-func AppendQuote(out []byte, text string) []byte {
+func AppendQuote[T string | []byte](out []byte, text T) []byte {
 	out = append(out, '"')
 	start := 0
 	for i := 0; i < len(text); i++ {
