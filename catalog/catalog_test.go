@@ -37,7 +37,7 @@ func TestIndex(t *testing.T) {
 		}
 		c.Entries = append(c.Entries, Entry{Key: "key1"}, Entry{Key: "key0"}, Entry{Key: "key1"})
 		var doubles []string
-		c.Index(func(first int, e *Entry) { doubles = append(doubles, fmt.Sprint(first, e.Key)) })
+		c.Index(nil, func(first int, e *Entry) { doubles = append(doubles, fmt.Sprint(first, e.Key)) })
 		assert.Equal(t, []string{"1key1", "0key0", "1key1"}, doubles)
 		for i := range size {
 			assert.Equal(t, i, c.At(fmt.Sprint("key", i)))

@@ -12,8 +12,20 @@ import (
 // large catalog (BenchmarkIndex). It is in two parts, told apart by a bit of
 // the hash, so that two goroutines can fill it at once.
 type index struct {
-	seed  maphash.Seed
 	parts [2]part
+}
+
+// seed is the same for all indexes of a run.
+var seed = maphash.MakeSeed()
+
+// Hash gives what an index looks an entry up by. A reader that computes it
+// while the key is at hand saves Index from fetching all keys again.
+func Hash(key, product string) uint64 {
+	h := maphash.String(seed, key)
+	if product != "" {
+		h ^= maphash.String(seed, product) * 31
+	}
+	return h
 }
 
 type part struct {
@@ -29,7 +41,7 @@ type slot struct {
 }
 
 func newIndex(size int) *index {
-	x := &index{seed: maphash.MakeSeed()}
+	x := &index{}
 	for i := range x.parts {
 		x.parts[i].slots = make([]slot, room(size))
 	}
@@ -45,17 +57,9 @@ func room(size int) int {
 	return n
 }
 
-func (x *index) hash(key, product string) uint64 {
-	h := maphash.String(x.seed, key)
-	if product != "" {
-		h ^= maphash.String(x.seed, product) * 31
-	}
-	return h
-}
-
 // find gives the number of the entry with key and product, or -1.
 func (x *index) find(entries []Entry, key, product string) int {
-	hash := x.hash(key, product)
+	hash := Hash(key, product)
 	n, _ := x.parts[hash>>63].probe(entries, key, product, hash)
 	return n
 }
@@ -63,8 +67,8 @@ func (x *index) find(entries []Entry, key, product string) int {
 // add puts entry number n in and gives -1, or the number of an entry with the
 // same ID, which stays.
 func (x *index) add(entries []Entry, n int) int {
-	hash := x.hash(entries[n].Key, entries[n].Product)
-	return x.parts[hash>>63].add(x, entries, n, hash)
+	hash := Hash(entries[n].Key, entries[n].Product)
+	return x.parts[hash>>63].add(entries, n, hash)
 }
 
 // probe gives the number of the entry with key and product, or -1 and the slot
@@ -83,9 +87,9 @@ func (p *part) probe(entries []Entry, key, product string, hash uint64) (n int, 
 	return -1, i
 }
 
-func (p *part) add(x *index, entries []Entry, n int, hash uint64) int {
+func (p *part) add(entries []Entry, n int, hash uint64) int {
 	if p.used*2 >= len(p.slots) {
-		p.grow(x, entries)
+		p.grow(entries)
 	}
 	first, at := p.probe(entries, entries[n].Key, entries[n].Product, hash)
 	if first < 0 {
@@ -95,7 +99,7 @@ func (p *part) add(x *index, entries []Entry, n int, hash uint64) int {
 	return first
 }
 
-func (p *part) grow(x *index, entries []Entry) {
+func (p *part) grow(entries []Entry) {
 	old := p.slots
 	p.slots = make([]slot, 2*len(old))
 	mask := uint64(len(p.slots) - 1)
@@ -104,7 +108,7 @@ func (p *part) grow(x *index, entries []Entry) {
 			continue
 		}
 		e := &entries[s.number-1]
-		i := x.hash(e.Key, e.Product) & mask
+		i := Hash(e.Key, e.Product) & mask
 		for p.slots[i].number != 0 {
 			i = (i + 1) & mask
 		}
@@ -114,19 +118,23 @@ func (p *part) grow(x *index, entries []Entry) {
 
 // Index makes the index of all entries at once, the two parts side by side in
 // a large catalog, and calls f for every entry that has the ID of an earlier
-// one, with that one's number.
-func (c *Catalog) Index(f func(first int, e *Entry)) {
+// one, with that one's number. Hashes are those of the entries, or nil.
+func (c *Catalog) Index(hashes []uint64, f func(first int, e *Entry)) {
+	if hashes == nil {
+		hashes = make([]uint64, len(c.Entries))
+		for i := range c.Entries {
+			hashes[i] = Hash(c.Entries[i].Key, c.Entries[i].Product)
+		}
+	}
 	x := newIndex(len(c.Entries))
 	type double struct{ first, n int }
 	var doubles [2][]double
 	fill := func(half uint64) {
-		for n := range c.Entries {
-			e := &c.Entries[n]
-			hash := x.hash(e.Key, e.Product)
+		for n, hash := range hashes {
 			if hash>>63 != half {
 				continue
 			}
-			if first := x.parts[half].add(x, c.Entries, n, hash); first >= 0 {
+			if first := x.parts[half].add(c.Entries, n, hash); first >= 0 {
 				doubles[half] = append(doubles[half], double{first, n})
 			}
 		}

@@ -46,6 +46,7 @@ type parser struct {
 	decoder decoder
 	reader  printf.Reader
 	parts   message.Pattern
+	hashes  []uint64
 }
 
 func parse(data []byte) (format.Document, []finding.Finding) {
@@ -59,7 +60,7 @@ func parse(data []byte) (format.Document, []finding.Finding) {
 		p.report("file-damaged", text.Bad, "", "the file is not valid "+text.Encoding.String(), "save it as UTF-8")
 	}
 	p.parse()
-	p.document.catalog.Index(p.double)
+	p.document.catalog.Index(p.hashes, p.double)
 	for _, f := range p.Faults {
 		p.report("file-damaged", f.Offset, "", f.Text, f.Mend)
 	}
@@ -104,6 +105,8 @@ func (p *parser) parse() {
 	share := room / 2
 	entries := make([]catalog.Entry, room)
 	second := newParser(p.text)
+	p.notes, p.hashes = make([]int32, 0, room), make([]uint64, 0, room)
+	second.notes, second.hashes = make([]int32, 0, room-share), make([]uint64, 0, room-share)
 	second.document.catalog.Entries = entries[share:share]
 	second.Seek(split)
 	second.Open = append(second.Open, xmlscan.Element{Name: "resources"})
@@ -125,6 +128,7 @@ func (p *parser) parse() {
 	}
 	own.Entries = entries
 	p.notes = append(p.notes, second.notes...)
+	p.hashes = append(p.hashes, second.hashes...)
 	p.findings = append(p.findings, second.findings...)
 	p.Faults = append(p.Faults, second.Faults...)
 }
@@ -305,6 +309,7 @@ func (p *parser) add(e *catalog.Entry) {
 		from = e.Offset
 	}
 	p.document.notes = append(p.document.notes, int32(from))
+	p.hashes = append(p.hashes, catalog.Hash(e.Key, e.Product))
 	p.document.catalog.Entries = append(p.document.catalog.Entries, *e)
 }
 
