@@ -44,6 +44,9 @@ type Entry struct {
 	Fixed bool
 	// Limit is the greatest length in characters, 0 for none.
 	Limit int
+	// Unread says what of the entry its reader could not bring into Message,
+	// such as texts for narrower screens; "" for nothing.
+	Unread string
 	// Offset is the byte in the document at which the entry stands, counted in
 	// the UTF-8 form of its text; -1 where it stands nowhere yet.
 	Offset int

@@ -202,6 +202,11 @@ func (w *writer) compose(file *File, from, source *catalog.Catalog, path, compan
 	} else if len(r.companion) > 0 && mixed(from) {
 		losses = append(losses, catalog.Loss{Kind: LayoutLoss, Lost: "the order of the entries", Instead: "plurals stand in a file of their own and come last"})
 	}
+	for i := range from.Entries {
+		if e := &from.Entries[i]; e.Unread != "" {
+			losses = append(losses, catalog.Loss{Kind: "width", Key: e.Key, Offset: e.Offset, Lost: e.Unread, Instead: "the text for the widest"})
+		}
+	}
 	for i := range losses {
 		l := &losses[i]
 		holder := file.Holder(l.Key)

@@ -332,7 +332,12 @@ func (e *editor) set(m *plist.Member, w *composer) {
 	indent := e.indent(m.From)
 	if !Plural(w.entry.Message) {
 		text := xmlscan.EscapeText(w.pattern(w.entry.Message.Main(), 0, true))
-		if m.Value.Kind == plist.String {
+		if wide := widest(m); wide != nil {
+			if !w.entry.Message.HasPlaceholders() { // then it is no format string
+				text = strings.ReplaceAll(text, "%%", "%")
+			}
+			e.replace(wide.Value.ContentFrom, wide.Value.ContentTo, text)
+		} else if m.Value.Kind == plist.String {
 			e.replace(m.Value.ContentFrom, m.Value.ContentTo, text)
 		} else {
 			e.replace(m.Value.From, m.Value.To, "<dict>"+e.newline+indent+e.tab+"<key>"+formatKey+"</key>"+e.newline+indent+e.tab+"<string>"+text+"</string>"+e.newline+indent+"</dict>")

@@ -67,7 +67,11 @@ func parse(data []byte) (format.Document, []finding.Finding) {
 			p.report("key-duplicate", m.From, m.Key, fmt.Sprintf("the key %s stands twice; first in line %d", m.Key, line), "remove one of them")
 		}
 		seen[m.Key] = m.From
-		p.catalog.Entries = append(p.catalog.Entries, catalog.Entry{Key: m.Key, Message: p.message(m), Note: m.Note, Offset: m.From})
+		e := catalog.Entry{Key: m.Key, Message: p.message(m), Note: m.Note, Offset: m.From}
+		if widest(m) != nil {
+			e.Unread = "the texts for narrower screens"
+		}
+		p.catalog.Entries = append(p.catalog.Entries, e)
 	}
 	finding.Sort(p.findings)
 	return p.document, p.findings
@@ -94,8 +98,8 @@ func (p *parser) message(m *plist.Member) message.Message {
 		return literal(m.Value.Text)
 	}
 	top := m.Value.Find(formatKey)
-	if width := m.Value.Find(widthKey); top == nil && width != nil {
-		return p.width(width)
+	if widest := widest(m); widest != nil {
+		return literal(widest.Value.Text)
 	}
 	if top == nil {
 		p.report("file-damaged", m.From, m.Key, "the entry has no "+formatKey, "add it with the text, such as %#@count@")
@@ -106,13 +110,17 @@ func (p *parser) message(m *plist.Member) message.Message {
 	return message.Chosen(r.selectors, branches)
 }
 
-// width gives the widest of the texts for different widths; the others are
-// left where they are.
-func (p *parser) width(m *plist.Member) message.Message {
-	if n := len(m.Value.Members); n > 0 {
-		return literal(m.Value.Members[n-1].Value.Text)
+// widest gives the text for the widest screens of an entry that has texts for
+// several, or nil. The others stay where they are.
+func widest(m *plist.Member) *plist.Member {
+	width := m.Value.Find(widthKey)
+	if width == nil || m.Value.Find(formatKey) != nil {
+		return nil
 	}
-	return message.Message{}
+	if n := len(width.Value.Members); n > 0 {
+		return &width.Value.Members[n-1]
+	}
+	return nil
 }
 
 func literal(text string) message.Message {
