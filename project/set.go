@@ -2,7 +2,6 @@ package project
 
 import (
 	"errors"
-	"fmt"
 	"slices"
 	"strings"
 
@@ -46,8 +45,11 @@ func (w *Workspace) Set(s Setting) (*Plan, *File, []catalog.Loss, error) {
 	}
 	if entry == nil {
 		change.After = neighbour(family, member, s.Key)
-		source := family.SourceMember()
-		if e := source.Catalog.Find(s.Key); e != nil && e.Message.Choice != nil && family.Format.Companion != nil {
+		var source *catalog.Catalog
+		if m := family.SourceMember(); m != nil {
+			source = m.Catalog
+		}
+		if e := source.Find(s.Key); e != nil && e.Message.Choice != nil && family.Format.Companion != nil {
 			if companion := family.File(member).Companion; companion != nil {
 				file = companion
 			}
@@ -177,7 +179,7 @@ func (w *Workspace) holder(s Setting) (*Family, *catalog.Member, error) {
 func neighbour(family *Family, member *catalog.Member, key string) string {
 	source := family.SourceMember()
 	if source == nil {
-		return fmt.Sprint(key)
+		return key // it goes last
 	}
 	for i := source.Catalog.At(key) - 1; i >= 0; i-- {
 		if k := source.Catalog.Entries[i].Key; member.Catalog.Find(k) != nil {
