@@ -1,0 +1,205 @@
+package arb
+
+import (
+	"fmt"
+	"strings"
+
+	"zelvik/catalog"
+	"zelvik/format"
+	"zelvik/format/jsonscan"
+)
+
+// Edit makes changes; see format.Document.
+func (d *document) Edit(changes []format.Change) ([]byte, []catalog.Loss, error) {
+	e := &editor{document: d, src: d.Text(), newline: "\n"}
+	if strings.Contains(e.src, "\r\n") {
+		e.newline = "\r\n"
+	}
+	for _, c := range changes {
+		if err := e.change(c); err != nil {
+			return nil, nil, &format.EditError{Key: c.Key, Err: err}
+		}
+	}
+	out, err := d.text.Patch(e.replacements)
+	return out, e.losses, err
+}
+
+type editor struct {
+	*document
+	src, newline string
+	replacements []format.Replacement
+	losses       []catalog.Loss
+}
+
+func (e *editor) replace(from, to int, text string) {
+	e.replacements = append(e.replacements, format.Replacement{Start: from, End: to, Text: text})
+}
+
+// find gives the index in the object's members of the entry with the key, or -1.
+func (e *editor) find(key string) int {
+	if i := e.catalog.At(key); i >= 0 {
+		return int(e.members[i])
+	}
+	return -1
+}
+
+// about gives the index of the metadata of the member at i, or -1.
+func (e *editor) about(i int) int {
+	for j := range e.root.Members {
+		if e.root.Members[j].Key == "@"+e.root.Members[i].Key {
+			return j
+		}
+	}
+	return -1
+}
+
+func (e *editor) indent() string {
+	if len(e.root.Members) > 0 {
+		from := e.root.Members[0].KeyFrom
+		start := strings.LastIndexByte(e.src[:from], '\n') + 1
+		if line := e.src[start:from]; strings.TrimSpace(line) == "" {
+			return line
+		}
+	}
+	return "  "
+}
+
+func (e *editor) change(c format.Change) error {
+	i := e.find(c.Key)
+	switch {
+	case c.Op == format.Set && i < 0:
+		return e.insert(c)
+	case i < 0:
+		return format.ErrNoEntry
+	}
+	m := &e.root.Members[i]
+	about := e.about(i)
+	entry := e.catalog.Find(c.Key)
+	w := &composer{entry: entry}
+	defer func() { e.losses = append(e.losses, w.losses...) }()
+	switch c.Op {
+	case format.Remove:
+		if about == i+1 {
+			e.remove(i, about)
+		} else {
+			e.remove(i, i)
+			if about >= 0 {
+				e.remove(about, about)
+			}
+		}
+		return nil
+	case format.Rename:
+		key := w.key(c.NewKey, map[string]string{})
+		e.replace(m.KeyFrom, m.KeyTo, jsonscan.Quote(key))
+		if about >= 0 {
+			e.replace(e.root.Members[about].KeyFrom, e.root.Members[about].KeyTo, jsonscan.Quote("@"+key))
+		}
+		return nil
+	}
+	if c.Message != nil {
+		changed := catalog.Entry{Key: c.Key, Message: *c.Message, Offset: entry.Offset}
+		if text := e.quote(m.Value, w.value(nil, &changed)); text != e.src[m.Value.From:m.Value.To] {
+			e.replace(m.Value.From, m.Value.To, text)
+		}
+	}
+	if c.Note != nil && *c.Note != entry.Note {
+		e.note(m, about, *c.Note)
+	}
+	return nil
+}
+
+// quote writes a string in the style of the one it replaces: characters beyond
+// ASCII are escaped where the old text escaped them.
+func (e *editor) quote(old jsonscan.Value, text string) string {
+	out := jsonscan.Quote(text)
+	raw := e.src[old.From:old.To]
+	if !strings.Contains(raw, `\u`) || strings.ContainsFunc(raw, func(r rune) bool { return r > 0x7E }) {
+		return out
+	}
+	return jsonscan.QuoteASCII(text)
+}
+
+// note changes the description, or adds metadata for it.
+func (e *editor) note(m *jsonscan.Member, about int, note string) {
+	indent := e.indent()
+	if about < 0 {
+		if note != "" {
+			e.replace(m.Value.To, m.Value.To, ","+e.newline+indent+jsonscan.Quote("@"+m.Key)+": {"+e.newline+
+				indent+indent+`"description": `+jsonscan.Quote(note)+e.newline+indent+"}")
+		}
+		return
+	}
+	box := &e.root.Members[about].Value
+	if old := box.Find("description"); old != nil {
+		e.replace(old.From, old.To, jsonscan.Quote(note))
+		return
+	}
+	row := e.newline + indent + indent + `"description": ` + jsonscan.Quote(note)
+	if len(box.Members) > 0 {
+		row += ","
+	} else {
+		row += e.newline + indent
+	}
+	e.replace(box.From+1, box.From+1, row)
+}
+
+// remove takes out members first to last with one of the commas around them.
+func (e *editor) remove(first, last int) {
+	members := e.root.Members
+	from, to := members[first].KeyFrom, members[last].Value.To
+	switch {
+	case last+1 < len(members):
+		to = members[last+1].KeyFrom
+	case first > 0:
+		from = members[first-1].Value.To
+	}
+	e.replace(from, to, "")
+}
+
+func (e *editor) insert(c format.Change) error {
+	if c.Message == nil {
+		return format.ErrNoEntry
+	}
+	if e.src[e.root.From:e.root.To] == "" || e.src[e.root.From] != '{' {
+		return fmt.Errorf("the file is no JSON object")
+	}
+	entry := catalog.Entry{Key: c.Key, Message: *c.Message}
+	w := &composer{entry: &entry}
+	taken := map[string]string{}
+	for i := range e.root.Members {
+		taken[e.root.Members[i].Key] = e.root.Members[i].Key
+	}
+	key := w.key(c.Key, taken)
+	indent := e.indent()
+	text := jsonscan.Quote(key) + ": " + jsonscan.Quote(w.value(nil, &entry))
+	if c.Note != nil && *c.Note != "" || key != c.Key {
+		var rows []string
+		if key != c.Key {
+			rows = append(rows, jsonscan.Quote(originalKey)+": "+jsonscan.Quote(c.Key))
+		}
+		if c.Note != nil && *c.Note != "" {
+			rows = append(rows, `"description": `+jsonscan.Quote(*c.Note))
+		}
+		inner := e.newline + indent + indent
+		text += "," + e.newline + indent + jsonscan.Quote("@"+key) + ": {" + inner + strings.Join(rows, ","+inner) + e.newline + indent + "}"
+	}
+	e.losses = append(e.losses, w.losses...)
+	members := e.root.Members
+	if len(members) == 0 {
+		e.replace(e.root.From+1, e.root.To-1, e.newline+indent+text+e.newline)
+		return nil
+	}
+	after := len(members) - 1
+	if i := e.find(c.After); i >= 0 {
+		after = i
+		if about := e.about(i); about == i+1 {
+			after = about
+		}
+	} else if c.After == "" && len(e.members) > 0 {
+		at := members[e.members[0]].KeyFrom
+		e.replace(at, at, text+","+e.newline+indent)
+		return nil
+	}
+	e.replace(members[after].Value.To, members[after].Value.To, ","+e.newline+indent+text)
+	return nil
+}
