@@ -36,8 +36,8 @@ type Language struct {
 	PackagePattern string
 	// ValidPackage reports whether a package name can be spelled.
 	ValidPackage func(name string) bool
-	// Generate spells the model: files by name, relative to the package's
-	// folder.
+	// Generate spells the model: files by name, relative to the folder of the
+	// sources, in the package's folder where the language has such.
 	Generate func(m *Model) map[string][]byte
 }
 

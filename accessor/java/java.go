@@ -95,10 +95,11 @@ func generate(m *accessor.Model) map[string][]byte {
 		}
 		p.Cardinals, p.Ordinals = append(p.Cardinals, cardinal), append(p.Ordinals, ordinal)
 	}
+	folder := strings.ReplaceAll(m.Package, ".", "/") + "/"
 	return map[string][]byte{
-		m.Type + ".java":      execute("wording", p),
-		"CultureSwitch.java":  execute("switch", p),
-		m.Type + "Texts.java": execute("texts", p),
+		folder + m.Type + ".java":      execute("wording", p),
+		folder + "CultureSwitch.java":  execute("switch", p),
+		folder + m.Type + "Texts.java": execute("texts", p),
 	}
 }
 

@@ -7,6 +7,7 @@ import (
 	"os/exec"
 	"path/filepath"
 	"strings"
+	"syscall"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -24,6 +25,9 @@ var program string
 func TestMain(m *testing.M) {
 	dir, err := os.MkdirTemp("", "zelvik-test-")
 	if err != nil {
+		panic(err)
+	}
+	if err := os.Chmod(dir, 0o755); err != nil { // TestNoPermission runs the program as nobody
 		panic(err)
 	}
 	program = filepath.Join(dir, "zelvik")
@@ -329,15 +333,38 @@ func TestDraw(t *testing.T) {
 	}
 }
 
-// What cannot be read or written leaves every file as it was.
+// What cannot be read or written leaves every file as it was. Root may do
+// everything, so there the program runs as nobody.
 func TestNoPermission(t *testing.T) {
-	if os.Getuid() == 0 {
-		t.Skip("root may read everything")
-	}
 	dir := copyDemo(t)
-	path := filepath.Join(dir, "android/res/values/strings.xml")
-	require.NoError(t, os.Chmod(path, 0))
-	r := run(t, dir, "convert", path, "--to", "arb", "--out", "x.arb")
-	assert.Equal(t, 3, r.status)
-	assert.Contains(t, r.stderr, "it may not be read")
+	require.NoError(t, os.Chmod(filepath.Dir(dir), 0o755))
+	as := func(args ...string) result {
+		command := exec.Command(program, args...)
+		command.Dir = dir
+		if os.Getuid() == 0 {
+			command.SysProcAttr = &syscall.SysProcAttr{Credential: &syscall.Credential{Uid: 65534, Gid: 65534}}
+		}
+		var out, problems bytes.Buffer
+		command.Stdout, command.Stderr = &out, &problems
+		if err := command.Run(); command.ProcessState == nil {
+			t.Fatal(err)
+		}
+		return result{out.String(), problems.String(), command.ProcessState.ExitCode()}
+	}
+	closed := filepath.Join(dir, "android/res/values/strings.xml")
+	before, err := os.ReadFile(closed)
+	require.NoError(t, err)
+	require.NoError(t, os.Chmod(filepath.Dir(closed), 0o555))
+	t.Cleanup(func() { _ = os.Chmod(filepath.Dir(closed), 0o755) })
+	r := as("set", "boarding_title", "New", "android/res")
+	assert.Equal(t, 3, r.status, r.stdout+r.stderr)
+	assert.Contains(t, r.stderr, "it may not be written; give yourself the permission")
+	require.NoError(t, os.Chmod(closed, 0))
+	r = as("convert", "android/res/values/strings.xml", "--to", "arb", "--out", "-")
+	assert.Equal(t, 3, r.status, r.stdout+r.stderr)
+	assert.Contains(t, r.stderr, "android/res/values/strings.xml: it may not be read; give yourself the permission.")
+	require.NoError(t, os.Chmod(closed, 0o644))
+	after, err := os.ReadFile(closed)
+	require.NoError(t, err)
+	assert.Equal(t, string(before), string(after))
 }

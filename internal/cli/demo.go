@@ -39,7 +39,7 @@ var tour = []step{
 	{"Look at a few texts, source beside translation", []string{"table", "android/res", "--keys", "boarding_", "--cultures", "de,fi"}, 9, "drop --keys for all of them; --missing shows what is not translated"},
 	{"The same texts on another platform", []string{"convert", "android/res", "--to", "arb", "--out", "out/flutter"}, 20, "out/flutter/app_de.arb, one ICU message per text"},
 	{"Change one text, and nothing else in its file", []string{"set", "boarding_title", "Bordkarte (neu)", "--culture", "de", "android/res", "--dry-run"}, 12, "leave out --dry-run to write it"},
-	{"Call texts from code without spelling keys, switch while it runs", []string{"accessors", "android/res", "--language", "java", "--package", "line.skerry.text", "--out", "out/java"}, 5, "out/java/Wording.java"},
+	{"Call texts from code without spelling keys, switch while it runs", []string{"accessors", "android/res", "--language", "java", "--package", "line.skerry.text", "--out", "out/java"}, 5, "out/java/line/skerry/text/Wording.java"},
 	{"See what breaks before anyone has translated", []string{"pseudo", "android/res", "--as", "en-XA", "--out", "out/pseudo"}, 4, "out/pseudo/values-en-rXA/strings.xml"},
 	{"Find what is wrong, in catalogs and on screens", []string{"verify"}, 22, "MISTAKES.md lists what was planted"},
 	{"Look at a screen in every culture, side by side", []string{"draw", "screens/booking.yaml", "--sheet", "--cultures", "en,de,ar,he,en-XA", "--out", "out/pictures"}, 4, "open out/pictures/booking.png"},

@@ -223,8 +223,8 @@ func expected(t *testing.T) string {
 func TestJavaAccessors(t *testing.T) {
 	javac, java := need(t, "javac"), need(t, "java")
 	dir := t.TempDir()
-	generate(t, "java", "app.text", "../../demo/project/android/res", filepath.Join(dir, "app/text"))
-	generate(t, "java", "nasty.text", "testdata/nasty", filepath.Join(dir, "nasty/text"))
+	generate(t, "java", "app.text", "../../demo/project/android/res", dir)
+	generate(t, "java", "nasty.text", "testdata/nasty", dir)
 	program, err := os.ReadFile("testdata/Desk.java")
 	require.NoError(t, err)
 	write(t, filepath.Join(dir, "Desk.java"), string(program))
