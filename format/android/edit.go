@@ -92,7 +92,7 @@ type part struct {
 	contentFrom, contentTo int
 	items                  []part
 	quantity               string
-	lone                   bool
+	lone, unformatted      bool
 }
 
 // element reads the element at an offset once more, for its places.
@@ -113,6 +113,9 @@ func places(s *xmlscan.Scanner) part {
 			el.nameFrom, el.nameTo = a.ValueFrom, a.ValueTo
 		case "quantity":
 			el.quantity, _ = s.Value("quantity")
+		case "formatted":
+			value, _ := s.Value("formatted")
+			el.unformatted = value == "false"
 		}
 	}
 	if s.Lone {
@@ -149,6 +152,7 @@ func (e *editor) set(i int, el part, m message.Message) error {
 		return nil
 	}
 	if !isPlural {
+		e.formatted(el, w, m.Main())
 		w.pattern(m.Main(), printf.Numbered(m), hasPlaceholder(m.Main()))
 		e.content(el, string(w.out))
 		return nil
@@ -160,6 +164,7 @@ func (e *editor) set(i int, el part, m message.Message) error {
 		patterns = append(patterns, v.Pattern)
 	}
 	numbered, formatted := printf.Numbered(m), anyPlaceholder(patterns)
+	e.formatted(el, w, patterns...)
 	kept := map[string]part{}
 	for _, item := range el.items {
 		kept[item.quantity] = item
@@ -186,6 +191,29 @@ func (e *editor) set(i int, el part, m message.Message) error {
 		}
 	}
 	return nil
+}
+
+// formatted sees to it that patterns without placeholders which look like
+// format strings are not taken for such, and that those with placeholders are.
+func (e *editor) formatted(el part, w *composer, patterns ...message.Pattern) {
+	looks := false
+	for _, p := range patterns {
+		if hasPlaceholder(p) {
+			if el.unformatted {
+				w.lose("escape", "that the text has placeholders", "they are text, as the element says formatted=\"false\"")
+			}
+			return
+		}
+		looks = looks || printf.Java.Formatted(p.Literal())
+	}
+	switch {
+	case !looks || el.unformatted:
+	case el.Name == "item":
+		w.lose("escape", "that the % in the text is no placeholder", "it reads as one")
+	default:
+		end := el.Token.To - len(">")
+		e.replace(end, end, ` formatted="false"`)
+	}
 }
 
 func (e *editor) composer(entry *catalog.Entry) *composer {
