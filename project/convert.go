@@ -207,6 +207,7 @@ func (w *writer) compose(file *File, from, source *catalog.Catalog, path, compan
 			losses = append(losses, catalog.Loss{Kind: "width", Key: e.Key, Offset: e.Offset, Lost: e.Unread, Instead: "the text for the widest"})
 		}
 	}
+	losses = once(losses)
 	for i := range losses {
 		l := &losses[i]
 		holder := file.Holder(l.Key)
@@ -235,6 +236,19 @@ func (w *writer) take(r *result) {
 // compared is up to how many entries a file's layout is compared. In larger
 // ones the loss is told without looking: it costs as much as composing.
 const compared = 20000
+
+// once leaves out losses that were told already: a placeholder may stand in
+// every form of a plural.
+func once(losses []catalog.Loss) []catalog.Loss {
+	type told struct{ kind, key, lost string }
+	seen := map[told]bool{}
+	return slices.DeleteFunc(losses, func(l catalog.Loss) bool {
+		t := told{l.Kind, l.Key, l.Lost}
+		again := seen[t]
+		seen[t] = true
+		return again
+	})
+}
 
 // mixed reports whether an entry without a choice follows one with a choice.
 func mixed(c *catalog.Catalog) bool {
