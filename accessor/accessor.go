@@ -48,7 +48,7 @@ type Model struct {
 	// Cultures are all cultures, the source first.
 	Cultures []Culture
 	Source   culture.Tag
-	// Chosen are the likely scripts of the cultures' languages, for choosing a
+	// Scripts are the likely scripts of the cultures' languages, for choosing a
 	// culture by a reader's preferences: "zh-TW" to "Hant", "zh" to "Hans".
 	Scripts []Script
 	// Parents are the explicit parents of Unicode's locale data that lie

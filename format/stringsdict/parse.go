@@ -192,8 +192,9 @@ func variable(text string) (before, name string, position int, rest string, ok b
 		end := strings.IndexByte(text[i+2:], '@')
 		start := i
 		if start > 0 && text[start-1] == '$' {
-			for start--; start > 0 && text[start-1] >= '0' && text[start-1] <= '9'; start-- {
-				_ = start
+			start--
+			for start > 0 && text[start-1] >= '0' && text[start-1] <= '9' {
+				start--
 			}
 			for _, c := range text[start : i-1] {
 				position = position*10 + int(c-'0')

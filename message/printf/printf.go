@@ -277,10 +277,9 @@ func (d *Dialect) Spell(p *message.Placeholder, numbered bool) (string, []messag
 	known := []string{"group", "sign", "left", "width", "zero", "upper"}
 	conversion := d.text
 	precision := ""
-	if least, most, ok := style.Fraction(); ok && p.Type == message.Decimal {
+	if _, most, ok := style.Fraction(); ok && p.Type == message.Decimal {
 		precision = "." + strconv.Itoa(most)
 		known = append(known, "."+strings.Repeat("0", most))
-		_ = least
 	}
 	var losses []message.Loss
 	lose := func(what, instead string) {

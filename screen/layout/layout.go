@@ -55,8 +55,8 @@ type engine struct {
 	boxes   []*Box
 }
 
-// Place lays a screen out. Direction is that of the culture, unless mirrored
-// says to take the other one, which the check for mirroring compares with.
+// Place lays a screen out, in the direction of the culture; or from left to
+// right, which is what the check for mirroring compares with.
 func Place(s *screen.Screen, device screen.Device, tag culture.Tag, source Source, setter *text.Setter, leftToRight bool) *Layout {
 	e := &engine{setter: setter, source: source, culture: tag, rtl: tag.RightToLeft() && !leftToRight}
 	root := e.measure(s.Body, nil, device.Width, device.Height)
