@@ -91,3 +91,29 @@ func relation(r culture.Relation, equal, unequal string) (text string, constant 
 	}
 	return text, false
 }
+
+// Ruled is a culture's plural rules as code: the first case whose condition
+// holds gives the category, and other when none does.
+type Ruled struct {
+	Tag   string
+	Cases []Case
+}
+
+// Case is a condition, written by Expression, and its category.
+type Case struct{ Condition, Category string }
+
+// Plurals writes the cardinal and ordinal rules of all cultures, in their
+// order, with a language's operators for equal and unequal.
+func (m *Model) Plurals(equal, unequal string) (cardinals, ordinals []Ruled) {
+	spell := func(tag culture.Tag, rules culture.Rules) Ruled {
+		r := Ruled{Tag: string(tag)}
+		for _, rule := range rules {
+			r.Cases = append(r.Cases, Case{Expression(rule.Condition, equal, unequal), rule.Category})
+		}
+		return r
+	}
+	for _, c := range m.Cultures {
+		cardinals, ordinals = append(cardinals, spell(c.Tag, c.Cardinal)), append(ordinals, spell(c.Tag, c.Ordinal))
+	}
+	return cardinals, ordinals
+}

@@ -67,17 +67,9 @@ type page struct {
 	*accessor.Model
 	Header     string
 	Visibility string
-	Cardinals  []ruled
-	Ordinals   []ruled
+	Cardinals  []accessor.Ruled
+	Ordinals   []accessor.Ruled
 }
-
-// ruled is the plural rules of a culture as code.
-type ruled struct {
-	Tag   string
-	Cases []ruleCase
-}
-
-type ruleCase struct{ Condition, Category string }
 
 func generate(m *accessor.Model) map[string][]byte {
 	m.Name(reserved(), accessor.Camel)
@@ -85,16 +77,7 @@ func generate(m *accessor.Model) map[string][]byte {
 	if m.Hidden {
 		p.Visibility = ""
 	}
-	for _, c := range m.Cultures {
-		cardinal, ordinal := ruled{Tag: string(c.Tag)}, ruled{Tag: string(c.Tag)}
-		for _, r := range c.Cardinal {
-			cardinal.Cases = append(cardinal.Cases, ruleCase{accessor.Expression(r.Condition, "==", "!="), r.Category})
-		}
-		for _, r := range c.Ordinal {
-			ordinal.Cases = append(ordinal.Cases, ruleCase{accessor.Expression(r.Condition, "==", "!="), r.Category})
-		}
-		p.Cardinals, p.Ordinals = append(p.Cardinals, cardinal), append(p.Ordinals, ordinal)
-	}
+	p.Cardinals, p.Ordinals = m.Plurals("==", "!=")
 	folder := strings.ReplaceAll(m.Package, ".", "/") + "/"
 	return map[string][]byte{
 		folder + m.Type + ".java":      execute("wording", p),

@@ -59,16 +59,8 @@ var templates = sync.OnceValue(func() *template.Template {
 type page struct {
 	*accessor.Model
 	Header, File, Export string
-	Cardinals, Ordinals  []ruled
+	Cardinals, Ordinals  []accessor.Ruled
 }
-
-// ruled is the plural rules of a culture as code.
-type ruled struct {
-	Tag   string
-	Cases []ruleCase
-}
-
-type ruleCase struct{ Condition, Category string }
 
 func generate(m *accessor.Model) map[string][]byte {
 	m.Name(reserved(), accessor.Camel)
@@ -76,16 +68,7 @@ func generate(m *accessor.Model) map[string][]byte {
 	if m.Hidden {
 		p.Export = "/** @internal */\nexport "
 	}
-	for _, c := range m.Cultures {
-		cardinal, ordinal := ruled{Tag: string(c.Tag)}, ruled{Tag: string(c.Tag)}
-		for _, r := range c.Cardinal {
-			cardinal.Cases = append(cardinal.Cases, ruleCase{accessor.Expression(r.Condition, "===", "!=="), r.Category})
-		}
-		for _, r := range c.Ordinal {
-			ordinal.Cases = append(ordinal.Cases, ruleCase{accessor.Expression(r.Condition, "===", "!=="), r.Category})
-		}
-		p.Cardinals, p.Ordinals = append(p.Cardinals, cardinal), append(p.Ordinals, ordinal)
-	}
+	p.Cardinals, p.Ordinals = m.Plurals("===", "!==")
 	return map[string][]byte{
 		p.File + ".ts":      execute("wording", p),
 		"cultureSwitch.ts":  execute("switch", p),

@@ -14,32 +14,24 @@ import (
 // editor collects replacements in a document's text.
 type editor struct {
 	*document
-	src     string
-	changes []format.Replacement
-	losses  []catalog.Loss
-	newline string
-	xliff   bool
+	format.Editor
+	xliff bool
 }
 
 // Edit makes changes; see format.Document.
 func (d *document) Edit(changes []format.Change) ([]byte, []catalog.Loss, error) {
-	e := &editor{document: d, src: d.Text(), newline: "\n"}
-	if strings.Contains(e.src, "\r\n") {
-		e.newline = "\r\n"
-	}
-	for _, c := range changes {
-		if err := e.change(c); err != nil {
-			return nil, nil, &format.EditError{Key: c.Key, Err: err}
-		}
+	e := &editor{document: d, Editor: format.NewEditor(d.Text())}
+	if err := e.Make(changes, e.change); err != nil {
+		return nil, nil, err
 	}
 	if e.xliff && !d.xliff {
-		if at := strings.Index(e.src, "<resources"); at >= 0 {
+		if at := strings.Index(e.Src, "<resources"); at >= 0 {
 			at += len("<resources")
-			e.changes = append(e.changes, format.Replacement{Start: at, End: at, Text: " " + xliffNamespace})
+			e.Replace(at, at, " "+xliffNamespace)
 		}
 	}
-	out, err := d.text.Patch(e.changes)
-	return out, e.losses, err
+	out, err := d.text.Patch(e.Replacements)
+	return out, e.Losses, err
 }
 
 // find gives the index of the entry with the key, or -1.
@@ -66,8 +58,8 @@ func (e *editor) change(c format.Change) error {
 		return nil
 	case format.Rename:
 		w := &composer{entry: entry}
-		e.replace(el.nameFrom, el.nameTo, w.name(c.NewKey))
-		e.losses = append(e.losses, w.losses...)
+		e.Replace(el.nameFrom, el.nameTo, w.name(c.NewKey))
+		e.Losses = append(e.Losses, w.losses...)
 		return nil
 	}
 	if c.Note != nil && *c.Note != entry.Note {
@@ -77,10 +69,6 @@ func (e *editor) change(c format.Change) error {
 		return e.set(i, el, *c.Message)
 	}
 	return nil
-}
-
-func (e *editor) replace(from, to int, text string) {
-	e.changes = append(e.changes, format.Replacement{Start: from, End: to, Text: text})
 }
 
 // part is an element and its places.
@@ -97,7 +85,7 @@ type part struct {
 
 // element reads the element at an offset once more, for its places.
 func (e *editor) element(offset int) part {
-	s := xmlscan.New(e.src)
+	s := xmlscan.New(e.Src)
 	s.Seek(offset)
 	if !s.Next() || s.Kind != xmlscan.Start {
 		return part{}
@@ -147,8 +135,8 @@ func (e *editor) set(i int, el part, m message.Message) error {
 		}
 		changed := *entry
 		changed.Message, changed.Reference = m, ""
-		w.element(&changed, e.indent(el.From))
-		e.replace(el.From, el.To, strings.TrimLeft(string(w.out), " \t"))
+		w.element(&changed, e.Indent(el.From))
+		e.Replace(el.From, el.To, strings.TrimLeft(string(w.out), " \t"))
 		return nil
 	}
 	if !isPlural {
@@ -179,15 +167,15 @@ func (e *editor) set(i int, el part, m message.Message) error {
 			delete(kept, v.Keys[0])
 			continue
 		}
-		indent := e.indent(el.From) + "    "
+		indent := e.Indent(el.From) + "    "
 		if len(el.items) > 0 {
-			indent = e.indent(el.items[0].From)
+			indent = e.Indent(el.items[0].From)
 		}
-		e.replace(last, last, e.newline+indent+`<item quantity="`+v.Keys[0]+`">`+string(w.out)+"</item>")
+		e.Replace(last, last, e.Newline+indent+`<item quantity="`+v.Keys[0]+`">`+string(w.out)+"</item>")
 	}
 	for _, item := range el.items {
 		if _, gone := kept[item.quantity]; gone {
-			e.removeSpan(item.From, item.To)
+			e.Remove(item.From, item.To)
 		}
 	}
 	return nil
@@ -212,23 +200,23 @@ func (e *editor) formatted(el part, w *composer, patterns ...message.Pattern) {
 		w.lose("escape", "that the % in the text is no placeholder", "it reads as one")
 	default:
 		end := el.Token.To - len(">")
-		e.replace(end, end, ` formatted="false"`)
+		e.Replace(end, end, ` formatted="false"`)
 	}
 }
 
 func (e *editor) composer(entry *catalog.Entry) *composer {
-	return &composer{entry: entry, line: e.newline}
+	return &composer{entry: entry, line: e.Newline}
 }
 
 func (e *editor) finish(w *composer) {
-	e.losses = append(e.losses, w.losses...)
+	e.Losses = append(e.Losses, w.losses...)
 	e.xliff = e.xliff || w.xliff
 }
 
 // content replaces an element's content in the style it had: in a CDATA
 // section, in quotes, or plain.
 func (e *editor) content(el part, escaped string) {
-	raw := e.src[el.contentFrom:el.contentTo]
+	raw := e.Src[el.contentFrom:el.contentTo]
 	trimmed := strings.TrimSpace(raw)
 	switch {
 	case strings.HasPrefix(trimmed, "<![CDATA[") && strings.HasSuffix(trimmed, "]]>") && !strings.Contains(escaped, "]]>") && !strings.Contains(escaped, "xliff:g"):
@@ -237,15 +225,8 @@ func (e *editor) content(el part, escaped string) {
 		escaped = `"` + strings.NewReplacer(`\'`, "'", `\u0020`, " ").Replace(escaped) + `"`
 	}
 	if escaped != raw {
-		e.replace(el.contentFrom, el.contentTo, escaped)
+		e.Replace(el.contentFrom, el.contentTo, escaped)
 	}
-}
-
-// indent gives the white space before the element at offset on its line.
-func (e *editor) indent(offset int) string {
-	start := strings.LastIndexByte(e.src[:offset], '\n') + 1
-	line := e.src[start:offset]
-	return line[:len(line)-len(strings.TrimLeft(line, " \t"))]
 }
 
 // note changes, adds or removes the comment before an entry.
@@ -254,27 +235,27 @@ func (e *editor) note(i int, note string) {
 	from := int(e.notes[i])
 	if name, _, ok := catalog.SplitArrayKey(entry.Key); ok {
 		// The note of an array stands before the array itself.
-		if at := strings.LastIndex(e.src[:entry.Offset], "<string-array"); at >= 0 && strings.Contains(e.src[at:entry.Offset], name) {
+		if at := strings.LastIndex(e.Src[:entry.Offset], "<string-array"); at >= 0 && strings.Contains(e.Src[at:entry.Offset], name) {
 			if from == entry.Offset {
 				from = at
 			}
 		}
 	}
 	w := e.composer(entry)
-	indent := e.indent(from)
+	indent := e.Indent(from)
 	text := w.comment(note, indent)
-	e.losses = append(e.losses, w.losses...)
-	open := strings.HasPrefix(e.src[from:], "<!--")
+	e.Losses = append(e.Losses, w.losses...)
+	open := strings.HasPrefix(e.Src[from:], "<!--")
 	switch {
 	case open && note == "":
-		e.removeSpan(from, from+strings.Index(e.src[from:], "-->")+3)
+		e.Remove(from, from+strings.Index(e.Src[from:], "-->")+3)
 	case open:
-		inner := e.src[from+4 : from+strings.Index(e.src[from:], "-->")]
+		inner := e.Src[from+4 : from+strings.Index(e.Src[from:], "-->")]
 		left := inner[:len(inner)-len(strings.TrimLeft(inner, " \t\r\n"))]
 		right := inner[len(strings.TrimRight(inner, " \t\r\n")):]
-		e.replace(from+4+len(left), from+4+max(len(inner)-len(right), len(left)), text)
+		e.Replace(from+4+len(left), from+4+max(len(inner)-len(right), len(left)), text)
 	case note != "":
-		e.replace(from, from, "<!-- "+text+" -->"+e.newline+indent)
+		e.Replace(from, from, "<!-- "+text+" -->"+e.Newline+indent)
 	}
 }
 
@@ -284,20 +265,7 @@ func (e *editor) remove(i int, el part) {
 	if el.Name == "item" {
 		from = el.From
 	}
-	e.removeSpan(from, el.To)
-}
-
-// removeSpan takes out a stretch, with its line where it has one to itself.
-func (e *editor) removeSpan(from, to int) {
-	start := strings.LastIndexByte(e.src[:from], '\n') + 1
-	end := to
-	for end < len(e.src) && (e.src[end] == ' ' || e.src[end] == '\t' || e.src[end] == '\r') {
-		end++
-	}
-	if strings.TrimSpace(e.src[start:from]) == "" && end < len(e.src) && e.src[end] == '\n' {
-		from, to = start, end+1
-	}
-	e.replace(from, to, "")
+	e.Remove(from, el.To)
 }
 
 // insert adds an entry behind its neighbour.
@@ -319,9 +287,9 @@ func (e *editor) insert(c format.Change) error {
 	w := e.composer(&entry)
 	indent := "    "
 	if n := len(e.catalog.Entries); n > 0 {
-		indent = e.indent(e.elementStart(n - 1))
+		indent = e.Indent(e.elementStart(n - 1))
 		if i := e.find(c.After); i >= 0 {
-			indent = e.indent(e.elementStart(i))
+			indent = e.Indent(e.elementStart(i))
 		}
 	}
 	w.note(entry.Note, indent)
@@ -329,11 +297,11 @@ func (e *editor) insert(c format.Change) error {
 	e.finish(w)
 	text := string(w.out)
 	if before { // at the beginning of a line
-		text += e.newline
+		text += e.Newline
 	} else {
-		text = e.newline + text
+		text = e.Newline + text
 	}
-	e.replace(at, at, text)
+	e.Replace(at, at, text)
 	return nil
 }
 
@@ -341,7 +309,7 @@ func (e *editor) insert(c format.Change) error {
 func (e *editor) elementStart(i int) int {
 	entry := &e.catalog.Entries[i]
 	if _, _, ok := catalog.SplitArrayKey(entry.Key); ok {
-		if at := strings.LastIndex(e.src[:entry.Offset], "<string-array"); at >= 0 {
+		if at := strings.LastIndex(e.Src[:entry.Offset], "<string-array"); at >= 0 {
 			return at
 		}
 	}
@@ -358,17 +326,17 @@ func (e *editor) gap(after string) (at int, before bool) {
 	}
 	if after == "" && len(e.catalog.Entries) > 0 {
 		from := min(int(e.notes[0]), e.elementStart(0))
-		return strings.LastIndexByte(e.src[:from], '\n') + 1, true
+		return strings.LastIndexByte(e.Src[:from], '\n') + 1, true
 	}
-	end := strings.LastIndex(e.src, "</resources>")
+	end := strings.LastIndex(e.Src, "</resources>")
 	if end < 0 {
-		if at := strings.Index(e.src, "<resources"); at >= 0 && strings.Contains(e.src[at:], "/>") {
+		if at := strings.Index(e.Src, "<resources"); at >= 0 && strings.Contains(e.Src[at:], "/>") {
 			return -1, false
 		}
 		return -1, false
 	}
-	start := strings.LastIndexByte(e.src[:end], '\n') + 1
-	if strings.TrimSpace(e.src[start:end]) == "" {
+	start := strings.LastIndexByte(e.Src[:end], '\n') + 1
+	if strings.TrimSpace(e.Src[start:end]) == "" {
 		return start, true
 	}
 	return end, false

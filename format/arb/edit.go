@@ -11,28 +11,17 @@ import (
 
 // Edit makes changes; see format.Document.
 func (d *document) Edit(changes []format.Change) ([]byte, []catalog.Loss, error) {
-	e := &editor{document: d, src: d.Text(), newline: "\n"}
-	if strings.Contains(e.src, "\r\n") {
-		e.newline = "\r\n"
+	e := &editor{document: d, Editor: format.NewEditor(d.Text())}
+	if err := e.Make(changes, e.change); err != nil {
+		return nil, nil, err
 	}
-	for _, c := range changes {
-		if err := e.change(c); err != nil {
-			return nil, nil, &format.EditError{Key: c.Key, Err: err}
-		}
-	}
-	out, err := d.text.Patch(e.replacements)
-	return out, e.losses, err
+	out, err := d.text.Patch(e.Replacements)
+	return out, e.Losses, err
 }
 
 type editor struct {
 	*document
-	src, newline string
-	replacements []format.Replacement
-	losses       []catalog.Loss
-}
-
-func (e *editor) replace(from, to int, text string) {
-	e.replacements = append(e.replacements, format.Replacement{Start: from, End: to, Text: text})
+	format.Editor
 }
 
 // find gives the index in the object's members of the entry with the key, or -1.
@@ -56,8 +45,8 @@ func (e *editor) about(i int) int {
 func (e *editor) indent() string {
 	if len(e.root.Members) > 0 {
 		from := e.root.Members[0].KeyFrom
-		start := strings.LastIndexByte(e.src[:from], '\n') + 1
-		if line := e.src[start:from]; strings.TrimSpace(line) == "" {
+		start := strings.LastIndexByte(e.Src[:from], '\n') + 1
+		if line := e.Src[start:from]; strings.TrimSpace(line) == "" {
 			return line
 		}
 	}
@@ -76,7 +65,7 @@ func (e *editor) change(c format.Change) error {
 	about := e.about(i)
 	entry := e.catalog.Find(c.Key)
 	w := &composer{entry: entry}
-	defer func() { e.losses = append(e.losses, w.losses...) }()
+	defer func() { e.Losses = append(e.Losses, w.losses...) }()
 	switch c.Op {
 	case format.Remove:
 		if about == i+1 {
@@ -90,16 +79,16 @@ func (e *editor) change(c format.Change) error {
 		return nil
 	case format.Rename:
 		key := w.key(c.NewKey, map[string]string{})
-		e.replace(m.KeyFrom, m.KeyTo, jsonscan.Quote(key))
+		e.Replace(m.KeyFrom, m.KeyTo, jsonscan.Quote(key))
 		if about >= 0 {
-			e.replace(e.root.Members[about].KeyFrom, e.root.Members[about].KeyTo, jsonscan.Quote("@"+key))
+			e.Replace(e.root.Members[about].KeyFrom, e.root.Members[about].KeyTo, jsonscan.Quote("@"+key))
 		}
 		return nil
 	}
 	if c.Message != nil {
 		changed := catalog.Entry{Key: c.Key, Message: *c.Message, Offset: entry.Offset}
-		if text := e.quote(m.Value, w.value(nil, &changed)); text != e.src[m.Value.From:m.Value.To] {
-			e.replace(m.Value.From, m.Value.To, text)
+		if text := e.quote(m.Value, w.value(nil, &changed)); text != e.Src[m.Value.From:m.Value.To] {
+			e.Replace(m.Value.From, m.Value.To, text)
 		}
 	}
 	if c.Note != nil && *c.Note != entry.Note {
@@ -112,7 +101,7 @@ func (e *editor) change(c format.Change) error {
 // ASCII are escaped where the old text escaped them.
 func (e *editor) quote(old jsonscan.Value, text string) string {
 	out := jsonscan.Quote(text)
-	raw := e.src[old.From:old.To]
+	raw := e.Src[old.From:old.To]
 	if !strings.Contains(raw, `\u`) || strings.ContainsFunc(raw, func(r rune) bool { return r > 0x7E }) {
 		return out
 	}
@@ -124,23 +113,23 @@ func (e *editor) note(m *jsonscan.Member, about int, note string) {
 	indent := e.indent()
 	if about < 0 {
 		if note != "" {
-			e.replace(m.Value.To, m.Value.To, ","+e.newline+indent+jsonscan.Quote("@"+m.Key)+": {"+e.newline+
-				indent+indent+`"description": `+jsonscan.Quote(note)+e.newline+indent+"}")
+			e.Replace(m.Value.To, m.Value.To, ","+e.Newline+indent+jsonscan.Quote("@"+m.Key)+": {"+e.Newline+
+				indent+indent+`"description": `+jsonscan.Quote(note)+e.Newline+indent+"}")
 		}
 		return
 	}
 	box := &e.root.Members[about].Value
 	if old := box.Find("description"); old != nil {
-		e.replace(old.From, old.To, jsonscan.Quote(note))
+		e.Replace(old.From, old.To, jsonscan.Quote(note))
 		return
 	}
-	row := e.newline + indent + indent + `"description": ` + jsonscan.Quote(note)
+	row := e.Newline + indent + indent + `"description": ` + jsonscan.Quote(note)
 	if len(box.Members) > 0 {
 		row += ","
 	} else {
-		row += e.newline + indent
+		row += e.Newline + indent
 	}
-	e.replace(box.From+1, box.From+1, row)
+	e.Replace(box.From+1, box.From+1, row)
 }
 
 // remove takes out members first to last with one of the commas around them.
@@ -153,14 +142,14 @@ func (e *editor) remove(first, last int) {
 	case first > 0:
 		from = members[first-1].Value.To
 	}
-	e.replace(from, to, "")
+	e.Replace(from, to, "")
 }
 
 func (e *editor) insert(c format.Change) error {
 	if c.Message == nil {
 		return format.ErrNoEntry
 	}
-	if e.src[e.root.From:e.root.To] == "" || e.src[e.root.From] != '{' {
+	if e.Src[e.root.From:e.root.To] == "" || e.Src[e.root.From] != '{' {
 		return fmt.Errorf("the file is no JSON object")
 	}
 	entry := catalog.Entry{Key: c.Key, Message: *c.Message}
@@ -180,13 +169,13 @@ func (e *editor) insert(c format.Change) error {
 		if c.Note != nil && *c.Note != "" {
 			rows = append(rows, `"description": `+jsonscan.Quote(*c.Note))
 		}
-		inner := e.newline + indent + indent
-		text += "," + e.newline + indent + jsonscan.Quote("@"+key) + ": {" + inner + strings.Join(rows, ","+inner) + e.newline + indent + "}"
+		inner := e.Newline + indent + indent
+		text += "," + e.Newline + indent + jsonscan.Quote("@"+key) + ": {" + inner + strings.Join(rows, ","+inner) + e.Newline + indent + "}"
 	}
-	e.losses = append(e.losses, w.losses...)
+	e.Losses = append(e.Losses, w.losses...)
 	members := e.root.Members
 	if len(members) == 0 {
-		e.replace(e.root.From+1, e.root.To-1, e.newline+indent+text+e.newline)
+		e.Replace(e.root.From+1, e.root.To-1, e.Newline+indent+text+e.Newline)
 		return nil
 	}
 	after := len(members) - 1
@@ -197,9 +186,9 @@ func (e *editor) insert(c format.Change) error {
 		}
 	} else if c.After == "" && len(e.members) > 0 {
 		at := members[e.members[0]].KeyFrom
-		e.replace(at, at, text+","+e.newline+indent)
+		e.Replace(at, at, text+","+e.Newline+indent)
 		return nil
 	}
-	e.replace(members[after].Value.To, members[after].Value.To, ","+e.newline+indent+text)
+	e.Replace(members[after].Value.To, members[after].Value.To, ","+e.Newline+indent+text)
 	return nil
 }

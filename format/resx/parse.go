@@ -26,13 +26,13 @@ type document struct {
 // slot says where the pieces of an entry stand; comment is -1 where there is
 // none.
 type slot struct {
-	from, to, nameFrom, nameTo int32
-	valueFrom, valueTo         int32
-	commentFrom, commentTo     int32
+	from, to, nameFrom, nameTo int
+	valueFrom, valueTo         int
+	commentFrom, commentTo     int
 	// commentElement spans the whole comment element.
-	commentElement, commentElementTo int32
+	commentElement, commentElementTo int
 	// valueElementTo is behind </value>.
-	valueElement, valueElementTo int32
+	valueElement, valueElementTo int
 }
 
 // Catalogs gives the file's one catalog.
@@ -105,12 +105,12 @@ func (p *parser) skip() {
 // string, or a mimetype, is a file, an image or layout, and names beginning
 // with >> describe forms.
 func (p *parser) data() {
-	s := slot{from: int32(p.From), commentFrom: -1, valueFrom: -1}
+	s := slot{from: p.From, commentFrom: -1, valueFrom: -1}
 	key := ""
 	named := false
 	for _, a := range p.Attributes {
 		if a.Name == "name" {
-			s.nameFrom, s.nameTo = int32(a.ValueFrom), int32(a.ValueTo)
+			s.nameFrom, s.nameTo = a.ValueFrom, a.ValueTo
 			key, named = p.Unescape(a.ValueFrom, a.ValueTo), true
 		}
 	}
@@ -135,38 +135,38 @@ func (p *parser) data() {
 		}
 		switch p.Name {
 		case "value":
-			s.valueElement = int32(p.From)
+			s.valueElement = p.From
 			value, s.valueFrom, s.valueTo, offset = p.textOf(key)
-			s.valueElementTo = int32(p.To)
+			s.valueElementTo = p.To
 		case "comment":
-			s.commentElement = int32(p.From)
+			s.commentElement = p.From
 			note, s.commentFrom, s.commentTo, _ = p.textOf(key)
-			s.commentElementTo = int32(p.To)
+			s.commentElementTo = p.To
 		case "data":
 			// The end tag is missing: the next entry has begun.
 			p.Back()
 			p.Close("data")
-			s.to = int32(p.From)
+			s.to = p.From
 			p.entry(s, key, named, typed && !strings.HasPrefix(kind, "System.String") || mime, value, note, offset)
 			return
 		default:
 			p.skip()
 		}
 	}
-	s.to = int32(p.To)
+	s.to = p.To
 	p.entry(s, key, named, typed && !strings.HasPrefix(kind, "System.String") || mime, value, note, offset)
 }
 
 func (p *parser) entry(s slot, key string, named, other bool, value, note string, offset int) {
 	if !named {
-		p.report("file-damaged", int(s.from), "", "<data> without a name", `add name="..."`)
+		p.report("file-damaged", s.from, "", "<data> without a name", `add name="..."`)
 		return
 	}
 	if at, double := p.seen[strings.ToLower(key)]; double {
 		line, _ := p.lines.At(at)
-		p.report("key-duplicate", int(s.from), key, fmt.Sprintf("the key %s stands twice; first in line %d", key, line), "remove one of them")
+		p.report("key-duplicate", s.from, key, fmt.Sprintf("the key %s stands twice; first in line %d", key, line), "remove one of them")
 	} else {
-		p.seen[strings.ToLower(key)] = int(s.from)
+		p.seen[strings.ToLower(key)] = s.from
 	}
 	if other || strings.HasPrefix(key, ">>") {
 		return
@@ -175,22 +175,22 @@ func (p *parser) entry(s slot, key string, named, other bool, value, note string
 	for _, f := range faults {
 		p.report(f.Rule, offset, key, f.Text, f.Mend)
 	}
-	p.catalog.Entries = append(p.catalog.Entries, catalog.Entry{Key: key, Message: m, Note: strings.TrimSpace(note), Offset: int(s.from)})
+	p.catalog.Entries = append(p.catalog.Entries, catalog.Entry{Key: key, Message: m, Note: strings.TrimSpace(note), Offset: s.from})
 	p.slots = append(p.slots, s)
 }
 
 // textOf reads the text of the element just begun and its span.
-func (p *parser) textOf(key string) (text string, from, to int32, offset int) {
+func (p *parser) textOf(key string) (text string, from, to int, offset int) {
 	name := p.Name
 	start := p.To
 	if p.Lone {
-		return "", int32(p.From), int32(p.To), p.From
+		return "", p.From, p.To, p.From
 	}
 	if end := strings.IndexByte(p.src[start:], '<'); end >= 0 && strings.HasPrefix(p.src[start+end:], "</"+name) {
 		text = p.Unescape(start, start+end)
 		p.Seek(start + end)
 		p.Next()
-		return lineEnds(text), int32(start), int32(start + end), start
+		return lineEnds(text), start, (start + end), start
 	}
 	var out strings.Builder
 	depth := len(p.Open)
@@ -205,14 +205,14 @@ func (p *parser) textOf(key string) (text string, from, to int32, offset int) {
 			if p.Name == "data" || p.Name == "value" || p.Name == "comment" {
 				p.Back()
 				p.Close(name)
-				return lineEnds(out.String()), int32(start), int32(end), start
+				return lineEnds(out.String()), start, end, start
 			}
 			p.report("file-damaged", p.From, key, fmt.Sprintf("the tag <%s> stands bare in a text", p.Name), "write &lt; for <")
 			p.skip()
 		}
 		end = p.To
 	}
-	return lineEnds(out.String()), int32(start), int32(p.From), start
+	return lineEnds(out.String()), start, p.From, start
 }
 
 // lineEnds makes all line ends LF, as XML does.

@@ -17,29 +17,17 @@ func (d *document) Edit(changes []format.Change) ([]byte, []catalog.Loss, error)
 	if d.property {
 		return nil, nil, errors.New("a .strings file in the form of an XML or binary property list is read only; convert it to the text form first")
 	}
-	e := &editor{document: d, src: d.Text(), newline: "\n"}
-	if strings.Contains(e.src, "\r\n") {
-		e.newline = "\r\n"
+	e := &editor{document: d, Editor: format.NewEditor(d.Text())}
+	if err := e.Make(changes, e.change); err != nil {
+		return nil, nil, err
 	}
-	for _, c := range changes {
-		if err := e.change(c); err != nil {
-			return nil, nil, &format.EditError{Key: c.Key, Err: err}
-		}
-	}
-	out, err := d.text.Patch(e.replacements)
-	return out, e.losses, err
+	out, err := d.text.Patch(e.Replacements)
+	return out, e.Losses, err
 }
 
 type editor struct {
 	*document
-	src          string
-	newline      string
-	replacements []format.Replacement
-	losses       []catalog.Loss
-}
-
-func (e *editor) replace(from, to int32, text string) {
-	e.replacements = append(e.replacements, format.Replacement{Start: int(from), End: int(to), Text: text})
+	format.Editor
 }
 
 func (e *editor) find(key string) int {
@@ -57,7 +45,7 @@ func (e *editor) change(c format.Change) error {
 	s := e.slots[i]
 	entry := &e.catalog.Entries[i]
 	w := &composer{entry: entry}
-	defer func() { e.losses = append(e.losses, w.losses...) }()
+	defer func() { e.Losses = append(e.Losses, w.losses...) }()
 	switch c.Op {
 	case format.Remove:
 		e.remove(s)
@@ -65,9 +53,9 @@ func (e *editor) change(c format.Change) error {
 	case format.Rename:
 		text := string(appendQuoted(nil, c.NewKey))
 		if s.valueFrom == s.keyTo && s.valueTo == s.keyTo { // "key"; stands for its own text
-			text += " = " + e.src[s.keyFrom:s.keyTo]
+			text += " = " + e.Src[s.keyFrom:s.keyTo]
 		}
-		e.replace(s.keyFrom, s.keyTo, text)
+		e.Replace(s.keyFrom, s.keyTo, text)
 		return nil
 	}
 	if c.Note != nil && *c.Note != entry.Note {
@@ -79,8 +67,8 @@ func (e *editor) change(c format.Change) error {
 		if s.valueFrom == s.keyTo && s.valueTo == s.keyTo {
 			text = " = " + text
 		}
-		if text != e.src[s.valueFrom:s.valueTo] {
-			e.replace(s.valueFrom, s.valueTo, text)
+		if text != e.Src[s.valueFrom:s.valueTo] {
+			e.Replace(s.valueFrom, s.valueTo, text)
 		}
 	}
 	return nil
@@ -90,13 +78,13 @@ func (e *editor) change(c format.Change) error {
 func (e *editor) note(s slot, note string) {
 	switch {
 	case s.noteFrom < 0 && note != "":
-		e.replace(s.from, s.from, "/* "+note+" */"+e.newline)
+		e.Replace(s.from, s.from, "/* "+note+" */"+e.Newline)
 	case s.noteFrom >= 0 && note == "":
-		e.replace(s.noteFrom, s.from, "")
-	case s.noteFrom >= 0 && strings.HasPrefix(e.src[s.noteFrom:], "//") && !strings.Contains(note, "\n"):
-		e.replace(s.noteFrom, s.noteTo, "// "+note)
+		e.Replace(s.noteFrom, s.from, "")
+	case s.noteFrom >= 0 && strings.HasPrefix(e.Src[s.noteFrom:], "//") && !strings.Contains(note, "\n"):
+		e.Replace(s.noteFrom, s.noteTo, "// "+note)
 	case s.noteFrom >= 0:
-		e.replace(s.noteFrom, s.noteTo, "/* "+note+" */")
+		e.Replace(s.noteFrom, s.noteTo, "/* "+note+" */")
 	}
 }
 
@@ -105,21 +93,13 @@ func (e *editor) remove(s slot) {
 	if s.noteFrom >= 0 {
 		from = s.noteFrom
 	}
-	start := strings.LastIndexByte(e.src[:from], '\n') + 1
-	end := int(to)
-	for end < len(e.src) && (e.src[end] == ' ' || e.src[end] == '\t' || e.src[end] == '\r') {
-		end++
+	start, end, whole := e.Lines(from, to)
+	// Do not leave two blank lines where one parted the entries.
+	if above := strings.TrimRight(e.Src[:max(start-1, 0)], " \t\r"); whole && strings.HasSuffix(above, "\n") &&
+		strings.HasPrefix(strings.TrimLeft(e.Src[end:], " \t\r"), "\n") {
+		end += strings.IndexByte(e.Src[end:], '\n') + 1
 	}
-	if strings.TrimSpace(e.src[start:from]) == "" && end < len(e.src) && e.src[end] == '\n' {
-		end++
-		// Do not leave two blank lines where one parted the entries.
-		if start >= 2 && e.src[start-1] == '\n' && strings.TrimRight(e.src[:start-1], " \t\r") != "" &&
-			strings.HasSuffix(strings.TrimRight(e.src[:start-1], " \t\r"), "\n") && strings.HasPrefix(strings.TrimLeft(e.src[end:], " \t\r"), "\n") {
-			end += strings.IndexByte(e.src[end:], '\n') + 1
-		}
-		from, to = int32(start), int32(end)
-	}
-	e.replace(from, to, "")
+	e.Replace(start, end, "")
 }
 
 func (e *editor) insert(c format.Change) error {
@@ -130,10 +110,10 @@ func (e *editor) insert(c format.Change) error {
 	w := &composer{entry: &entry}
 	text := ""
 	if c.Note != nil && *c.Note != "" {
-		text = "/* " + w.comment(*c.Note) + " */" + e.newline
+		text = "/* " + w.comment(*c.Note) + " */" + e.Newline
 	}
 	text += string(appendQuoted(nil, c.Key)) + " = " + string(appendQuoted(nil, w.value(nil, &entry))) + ";"
-	e.losses = append(e.losses, w.losses...)
+	e.Losses = append(e.Losses, w.losses...)
 	after := e.find(c.After)
 	spaced := e.spaced()
 	switch {
@@ -143,17 +123,17 @@ func (e *editor) insert(c format.Change) error {
 		if s.noteFrom >= 0 {
 			at = s.noteFrom
 		}
-		e.replace(at, at, text+e.newline+spaced)
+		e.Replace(at, at, text+e.Newline+spaced)
 	case len(e.slots) == 0:
-		if e.src != "" && !strings.HasSuffix(e.src, "\n") {
-			text = e.newline + text
+		if e.Src != "" && !strings.HasSuffix(e.Src, "\n") {
+			text = e.Newline + text
 		}
-		e.replace(int32(len(e.src)), int32(len(e.src)), text+e.newline)
+		e.Replace(int(len(e.Src)), int(len(e.Src)), text+e.Newline)
 	default:
 		if after < 0 {
 			after = len(e.slots) - 1
 		}
-		e.replace(e.slots[after].to, e.slots[after].to, e.newline+spaced+text)
+		e.Replace(e.slots[after].to, e.slots[after].to, e.Newline+spaced+text)
 	}
 	return nil
 }
@@ -166,12 +146,12 @@ func (e *editor) spaced() string {
 		if e.slots[i].noteFrom >= 0 {
 			from = e.slots[i].noteFrom
 		}
-		if strings.Count(e.src[e.slots[i-1].to:from], "\n") > 1 {
+		if strings.Count(e.Src[e.slots[i-1].to:from], "\n") > 1 {
 			blank++
 		}
 	}
 	if blank*2 > len(e.slots)-1 && blank > 0 {
-		return e.newline
+		return e.Newline
 	}
 	return ""
 }

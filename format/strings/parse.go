@@ -30,8 +30,8 @@ type document struct {
 type slot struct {
 	// from is where the entry begins with its note, to where it ends behind
 	// its semicolon.
-	noteFrom, noteTo, from, to         int32
-	keyFrom, keyTo, valueFrom, valueTo int32
+	noteFrom, noteTo, from, to         int
+	keyFrom, keyTo, valueFrom, valueTo int
 }
 
 // Catalogs gives the file's one catalog.
@@ -266,10 +266,10 @@ func (p *parser) line() {
 
 // entry reads key = value; at the current place.
 func (p *parser) entry() {
-	s := slot{noteFrom: -1, from: int32(p.at)}
+	s := slot{noteFrom: -1, from: p.at}
 	note := p.note
 	if p.noteFrom >= 0 {
-		s.noteFrom, s.noteTo = int32(p.noteFrom), int32(p.noteTo)
+		s.noteFrom, s.noteTo = p.noteFrom, p.noteTo
 	}
 	keyFrom, keyTo, key, ok := p.word('=')
 	if !ok {
@@ -277,7 +277,7 @@ func (p *parser) entry() {
 		p.line()
 		return
 	}
-	s.keyFrom, s.keyTo = int32(keyFrom), int32(keyTo)
+	s.keyFrom, s.keyTo = keyFrom, keyTo
 	p.blank()
 	value := key
 	switch {
@@ -290,10 +290,10 @@ func (p *parser) entry() {
 			p.line()
 			return
 		}
-		s.valueFrom, s.valueTo = int32(from), int32(to)
+		s.valueFrom, s.valueTo = from, to
 		value = text
 	case p.at < len(p.src) && p.src[p.at] == ';':
-		s.valueFrom, s.valueTo = int32(keyTo), int32(keyTo)
+		s.valueFrom, s.valueTo = keyTo, keyTo
 	default:
 		p.report("file-damaged", p.at, key, fmt.Sprintf("a = is missing behind the key %q", key), `write "key" = "text";`)
 		p.line()
@@ -308,7 +308,7 @@ func (p *parser) entry() {
 		p.report("file-damaged", end, key, fmt.Sprintf("a semicolon is missing behind the text of %q", key), "add ;")
 		p.at = end
 	}
-	s.to = int32(end)
+	s.to = end
 	if at, double := p.seen[key]; double {
 		line, _ := p.lines.At(at)
 		p.report("key-duplicate", keyFrom, key, fmt.Sprintf("the key %s stands twice; first in line %d", key, line), "remove one of them")
@@ -317,7 +317,7 @@ func (p *parser) entry() {
 	}
 	m, faults := readFaults(value)
 	for _, f := range faults {
-		p.report(f.Rule, int(s.valueFrom), key, f.Text, f.Mend)
+		p.report(f.Rule, s.valueFrom, key, f.Text, f.Mend)
 	}
 	p.catalog.Entries = append(p.catalog.Entries, catalog.Entry{Key: key, Message: m, Note: generated(note), Offset: keyFrom})
 	p.slots = append(p.slots, s)

@@ -11,43 +11,27 @@ import (
 
 // Edit makes changes; see format.Document.
 func (d *document) Edit(changes []format.Change) ([]byte, []catalog.Loss, error) {
-	e := &editor{document: d, src: d.Text(), newline: "\n", tab: "\t"}
-	if strings.Contains(e.src, "\r\n") {
-		e.newline = "\r\n"
-	}
+	e := &editor{document: d, Editor: format.NewEditor(d.Text()), tab: "\t"}
 	if len(d.root.Members) > 0 {
-		if indent := e.indent(d.root.Members[0].From); indent != "" {
+		if indent := e.Indent(d.root.Members[0].From); indent != "" {
 			e.tab = indent
 		}
 	}
-	for _, c := range changes {
-		if err := e.change(c); err != nil {
-			return nil, nil, &format.EditError{Key: c.Key, Err: err}
-		}
+	if err := e.Make(changes, e.change); err != nil {
+		return nil, nil, err
 	}
-	out, err := d.text.Patch(e.replacements)
-	return out, e.losses, err
+	out, err := d.text.Patch(e.Replacements)
+	return out, e.Losses, err
 }
 
 type editor struct {
 	*document
-	src, newline, tab string
-	replacements      []format.Replacement
-	losses            []catalog.Loss
-}
-
-func (e *editor) replace(from, to int, text string) {
-	e.replacements = append(e.replacements, format.Replacement{Start: from, End: to, Text: text})
-}
-
-func (e *editor) indent(offset int) string {
-	start := strings.LastIndexByte(e.src[:offset], '\n') + 1
-	line := e.src[start:offset]
-	return line[:len(line)-len(strings.TrimLeft(line, " \t"))]
+	format.Editor
+	tab string
 }
 
 func (e *editor) composer(entry *catalog.Entry) *composer {
-	return &composer{tab: e.tab, newline: e.newline, entry: entry}
+	return &composer{tab: e.tab, newline: e.Newline, entry: entry}
 }
 
 func (e *editor) change(c format.Change) error {
@@ -60,17 +44,17 @@ func (e *editor) change(c format.Change) error {
 	}
 	entry := catalog.Entry{Key: c.Key, Offset: m.From}
 	w := e.composer(&entry)
-	defer func() { e.losses = append(e.losses, w.losses...) }()
+	defer func() { e.Losses = append(e.Losses, w.losses...) }()
 	switch c.Op {
 	case format.Remove:
 		from := m.From
 		if m.NoteFrom >= 0 {
 			from = m.NoteFrom
 		}
-		e.remove(from, m.Value.To)
+		e.Remove(from, m.Value.To)
 		return nil
 	case format.Rename:
-		e.replace(m.KeyFrom, m.KeyTo, xmlscan.EscapeText(c.NewKey))
+		e.Replace(m.KeyFrom, m.KeyTo, xmlscan.EscapeText(c.NewKey))
 		return nil
 	}
 	if c.Note != nil && *c.Note != m.Note {
@@ -85,18 +69,18 @@ func (e *editor) change(c format.Change) error {
 
 // set replaces an entry's forms one by one where the shape stays, else whole.
 func (e *editor) set(m *plist.Member, w *composer) {
-	indent := e.indent(m.From)
+	indent := e.Indent(m.From)
 	if !Plural(w.entry.Message) {
 		text := xmlscan.EscapeText(w.pattern(w.entry.Message.Main(), 0, true))
 		if wide := widest(m); wide != nil {
 			if !w.entry.Message.HasPlaceholders() { // then it is no format string
 				text = strings.ReplaceAll(text, "%%", "%")
 			}
-			e.replace(wide.Value.ContentFrom, wide.Value.ContentTo, text)
+			e.Replace(wide.Value.ContentFrom, wide.Value.ContentTo, text)
 		} else if m.Value.Kind == plist.String {
-			e.replace(m.Value.ContentFrom, m.Value.ContentTo, text)
+			e.Replace(m.Value.ContentFrom, m.Value.ContentTo, text)
 		} else {
-			e.replace(m.Value.From, m.Value.To, "<dict>"+e.newline+indent+e.tab+"<key>"+formatKey+"</key>"+e.newline+indent+e.tab+"<string>"+text+"</string>"+e.newline+indent+"</dict>")
+			e.Replace(m.Value.From, m.Value.To, "<dict>"+e.Newline+indent+e.tab+"<key>"+formatKey+"</key>"+e.Newline+indent+e.tab+"<string>"+text+"</string>"+e.Newline+indent+"</dict>")
 		}
 		return
 	}
@@ -105,7 +89,7 @@ func (e *editor) set(m *plist.Member, w *composer) {
 	box := m.Value.Find(name)
 	if !ok || box == nil || len(selectors) != 1 || strings.TrimSpace(strings.Replace(e.top(m), "%#@"+name+"@", "", 1)) != "" && position == 0 {
 		w.dict(w.entry, indent)
-		e.replace(m.Value.From, m.Value.To, strings.TrimSpace(w.out.String()))
+		e.Replace(m.Value.From, m.Value.To, strings.TrimSpace(w.out.String()))
 		return
 	}
 	last := 0
@@ -119,18 +103,18 @@ func (e *editor) set(m *plist.Member, w *composer) {
 		kept[v.Keys[0]] = true
 		text := xmlscan.EscapeText(w.pattern(v.Pattern, selectors[0].Argument.Position, false))
 		if old := box.Value.Find(v.Keys[0]); old != nil {
-			if e.src[old.Value.ContentFrom:old.Value.ContentTo] != text {
-				e.replace(old.Value.ContentFrom, old.Value.ContentTo, text)
+			if e.Src[old.Value.ContentFrom:old.Value.ContentTo] != text {
+				e.Replace(old.Value.ContentFrom, old.Value.ContentTo, text)
 			}
 			last = old.Value.To
 			continue
 		}
-		inner := e.newline + indent + e.tab + e.tab
-		e.replace(last, last, inner+"<key>"+v.Keys[0]+"</key>"+inner+"<string>"+text+"</string>")
+		inner := e.Newline + indent + e.tab + e.tab
+		e.Replace(last, last, inner+"<key>"+v.Keys[0]+"</key>"+inner+"<string>"+text+"</string>")
 	}
 	for _, v := range box.Value.Members {
 		if !strings.HasPrefix(v.Key, "NSString") && !kept[v.Key] {
-			e.remove(v.From, v.Value.To)
+			e.Remove(v.From, v.Value.To)
 		}
 	}
 }
@@ -144,30 +128,18 @@ func (e *editor) top(m *plist.Member) string {
 }
 
 func (e *editor) note(m *plist.Member, note string) {
-	indent := e.indent(m.From)
+	indent := e.Indent(m.From)
 	for strings.Contains(note, "--") {
 		note = strings.ReplaceAll(note, "--", "- -")
 	}
 	switch {
 	case m.NoteFrom >= 0 && note == "":
-		e.remove(m.NoteFrom, m.NoteTo)
+		e.Remove(m.NoteFrom, m.NoteTo)
 	case m.NoteFrom >= 0:
-		e.replace(m.NoteFrom, m.NoteTo, "<!-- "+note+" -->")
+		e.Replace(m.NoteFrom, m.NoteTo, "<!-- "+note+" -->")
 	case note != "":
-		e.replace(m.From, m.From, "<!-- "+note+" -->"+e.newline+indent)
+		e.Replace(m.From, m.From, "<!-- "+note+" -->"+e.Newline+indent)
 	}
-}
-
-func (e *editor) remove(from, to int) {
-	start := strings.LastIndexByte(e.src[:from], '\n') + 1
-	end := to
-	for end < len(e.src) && strings.IndexByte(" \t\r", e.src[end]) >= 0 {
-		end++
-	}
-	if strings.TrimSpace(e.src[start:from]) == "" && end < len(e.src) && e.src[end] == '\n' {
-		from, to = start, end+1
-	}
-	e.replace(from, to, "")
 }
 
 func (e *editor) insert(c format.Change) error {
@@ -182,10 +154,10 @@ func (e *editor) insert(c format.Change) error {
 	} else {
 		w.text(&entry)
 	}
-	e.losses = append(e.losses, w.losses...)
+	e.Losses = append(e.Losses, w.losses...)
 	text := w.out.String()
 	if after := e.root.Find(c.After); after != nil {
-		e.replace(after.Value.To, after.Value.To, e.newline+strings.TrimRight(text, "\r\n"))
+		e.Replace(after.Value.To, after.Value.To, e.Newline+strings.TrimRight(text, "\r\n"))
 		return nil
 	}
 	at := e.root.ContentTo
@@ -195,7 +167,7 @@ func (e *editor) insert(c format.Change) error {
 			at = e.root.Members[0].NoteFrom
 		}
 	}
-	at -= len(e.indent(at))
-	e.replace(at, at, text)
+	at -= len(e.Indent(at))
+	e.Replace(at, at, text)
 	return nil
 }
