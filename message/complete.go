@@ -8,8 +8,11 @@ import (
 // Arguments lists the message's arguments, each once, in the order of their
 // positions, then of first appearance. Types, styles and samples come from the
 // first placeholder that states them.
-func (m Message) Arguments() []Placeholder {
-	var list []Placeholder
+func (m Message) Arguments() []Placeholder { return m.AppendArguments(nil) }
+
+// AppendArguments is Arguments for a caller that uses one buffer for many
+// messages.
+func (m Message) AppendArguments(list []Placeholder) []Placeholder {
 	for p := range m.Placeholders() {
 		at := -1
 		for i := range list {

@@ -117,17 +117,17 @@ type Placeholder struct {
 	Name     string
 	Position int
 	Type     Type
+	// Syntax is the one that Spelling is in; Wrapped says that Spelling
+	// includes an element around the placeholder (xliff:g).
+	Syntax  Syntax
+	Wrapped bool
 	// Style says how the value is written: words of the Style vocabulary,
 	// parted by spaces. See style.go.
 	Style Style
 	// Sample is an example value for translators and pictures.
 	Sample string
-	// Spelling is what was read, in Syntax.
+	// Spelling is what was read.
 	Spelling string
-	Syntax   Syntax
-	// Wrapped says that Spelling includes an element around the placeholder
-	// (xliff:g).
-	Wrapped bool
 }
 
 // Role is the place a piece of markup has.

@@ -12,10 +12,13 @@ import (
 	"path/filepath"
 	"strings"
 
+	"golang.org/x/sync/errgroup"
+
 	"zelvik/catalog"
 	"zelvik/finding"
 	"zelvik/format"
 	"zelvik/format/all"
+	"zelvik/pages"
 )
 
 // File is a string file that was read.
@@ -79,11 +82,31 @@ func Read(path string) ([]byte, error) {
 	if err == nil && info.Size() > maxSize {
 		return nil, &FileError{path, "it is larger than a gibibyte", "split it"}
 	}
-	data, err := os.ReadFile(path)
+	data, err := readFile(path)
 	if err != nil {
 		return nil, ReadError(path, err)
 	}
 	return data, nil
+}
+
+// readFile is os.ReadFile; a large file is read in two halves at once.
+func readFile(path string) ([]byte, error) {
+	f, err := os.Open(path)
+	if err != nil {
+		return nil, err
+	}
+	defer func() { _ = f.Close() }()
+	info, err := f.Stat()
+	const large = 1 << 20
+	if err != nil || !info.Mode().IsRegular() || info.Size() < large {
+		return io.ReadAll(f)
+	}
+	size := int(info.Size())
+	data := pages.Make[byte](size)[:size]
+	var group errgroup.Group
+	group.Go(func() error { _, err := f.ReadAt(data[:size/2], 0); return err })
+	_, err = f.ReadAt(data[size/2:], int64(size/2))
+	return data, errors.Join(err, group.Wait())
 }
 
 // Open reads and parses one file. Named is the format's name, "" to detect it.

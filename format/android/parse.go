@@ -13,6 +13,7 @@ import (
 	"zelvik/format/xmlscan"
 	"zelvik/message"
 	"zelvik/message/printf"
+	"zelvik/pages"
 )
 
 // document is a resource file that was read.
@@ -103,7 +104,7 @@ func (p *parser) parse() {
 	// Both halves write into one array, so that joining them copies little.
 	room := len(p.src)/90 + 16
 	share := room / 2
-	entries := make([]catalog.Entry, room)
+	entries := pages.Make[catalog.Entry](room)[:room]
 	second := newParser(p.text)
 	p.notes, p.hashes = make([]int32, 0, room), make([]uint64, 0, room)
 	second.notes, second.hashes = make([]int32, 0, room-share), make([]uint64, 0, room-share)

@@ -12,6 +12,7 @@ import (
 	"zelvik/format/jsonscan"
 	"zelvik/message"
 	"zelvik/message/icu"
+	"zelvik/pages"
 )
 
 // composer writes entries and notes what it could not say.
@@ -20,6 +21,8 @@ type composer struct {
 	text   []byte // one text before it is quoted
 	losses []catalog.Loss
 	entry  *catalog.Entry
+	// arguments are one entry's.
+	arguments []message.Placeholder
 }
 
 func (w *composer) lose(kind, lost, instead string) {
@@ -33,7 +36,7 @@ func (w *composer) quote(text string) { w.out = jsonscan.AppendQuote(w.out, text
 // compose writes a bundle. Metadata goes into the source's file; into a
 // translation's only what its keys need.
 func compose(c *catalog.Catalog, o format.Options) ([]byte, []catalog.Loss) {
-	w := &composer{out: make([]byte, 0, o.Room(64+len(c.Entries)*160))}
+	w := &composer{out: pages.Make[byte](o.Room(64 + len(c.Entries)*160))}
 	w.put("{")
 	if c.Culture != "" {
 		w.put("\n  \"@@locale\": ")
@@ -256,14 +259,16 @@ func (w *composer) metadata(key string, e *catalog.Entry, translation bool) {
 // placeholders describes the arguments, in order of position.
 func (w *composer) placeholders(e *catalog.Entry) {
 	w.put("\n    \"placeholders\": {")
-	for i, p := range e.Message.Arguments() {
+	w.arguments = e.Message.AppendArguments(w.arguments[:0])
+	for i := range w.arguments {
+		p := &w.arguments[i]
 		if i > 0 {
 			w.put(",")
 		}
 		w.put("\n      ")
 		w.quote(p.Name)
 		w.put(": {")
-		kind, style, optional := w.typed(&p)
+		kind, style, optional := w.typed(p)
 		w.put("\n        \"type\": \"")
 		w.put(kind)
 		w.put("\"")

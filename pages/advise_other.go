@@ -1,0 +1,5 @@
+//go:build !linux
+
+package pages
+
+func advise(start, size uintptr) {}
