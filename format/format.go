@@ -30,6 +30,8 @@ type Format struct {
 	Table string
 	// Holds says what the format can carry.
 	Holds Abilities
+	// Template says that in a bilingual format the source has a file of its own.
+	Template bool
 	// Companion is the format of a second file beside the first that holds
 	// what the first cannot; nil for none.
 	Companion *Format
@@ -50,6 +52,20 @@ type Format struct {
 	Message func(text string) (message.Message, []message.Fault)
 	// Compose writes a catalog anew.
 	Compose func(c *catalog.Catalog, o Options) ([]byte, []catalog.Loss)
+	// Join writes several catalogs into one file: a source and a translation in
+	// a bilingual format, the source and any number in one that holds all
+	// cultures. It is nil where a file has one culture.
+	Join func(catalogs []*catalog.Catalog) ([]byte, []catalog.Loss)
+}
+
+// Alone makes a Compose of a Join: a catalog is joined with its source.
+func Alone(join func([]*catalog.Catalog) ([]byte, []catalog.Loss)) func(*catalog.Catalog, Options) ([]byte, []catalog.Loss) {
+	return func(c *catalog.Catalog, o Options) ([]byte, []catalog.Loss) {
+		if o.Source == nil || o.Source == c {
+			return join([]*catalog.Catalog{c})
+		}
+		return join([]*catalog.Catalog{o.Source, c})
+	}
 }
 
 // Fit says how well a file fits a format.
@@ -160,7 +176,8 @@ type Abilities struct {
 	States    bool
 	Fixed     bool // entries that are not translated
 	Limits    bool
-	Bilingual bool
+	Bilingual bool // a source and a translation in one file
+	Many      bool // all cultures in one file
 }
 
 // Document is a file that was read: it remembers its bytes and where
@@ -195,6 +212,8 @@ type Change struct {
 	// Message and Note are set where they are not nil.
 	Message *message.Message
 	Note    *string
+	// State is set where it is not nil and the format holds states.
+	State *catalog.State
 	// NewKey is the key after Rename.
 	NewKey string
 	// After is the key behind which a new entry goes, its neighbour in the

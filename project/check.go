@@ -20,10 +20,19 @@ func (w *Workspace) Check(others []finding.Finding) *verify.Result {
 	var found []finding.Finding
 	for _, f := range w.Families {
 		families = append(families, f.verifiable(w.Config.Verify.Names, w.Partial))
+		told := map[*File]bool{}
 		for i, file := range f.Files {
-			found = append(found, inCulture(file.Findings, f.Members[i].Culture)...)
+			if told[file] { // it holds several cultures
+				continue
+			}
+			told[file] = true
+			tag := f.Members[i].Culture
+			if len(file.Document.Catalogs()) > 1 {
+				tag = ""
+			}
+			found = append(found, inCulture(file.Findings, tag)...)
 			if file.Companion != nil {
-				found = append(found, inCulture(file.Companion.Findings, f.Members[i].Culture)...)
+				found = append(found, inCulture(file.Companion.Findings, tag)...)
 			}
 		}
 		for _, file := range f.Misnamed {
@@ -35,7 +44,9 @@ func (w *Workspace) Check(others []finding.Finding) *verify.Result {
 
 func inCulture(findings []finding.Finding, tag culture.Tag) []finding.Finding {
 	for i := range findings {
-		findings[i].Culture = string(tag)
+		if tag != "" {
+			findings[i].Culture = string(tag)
+		}
 	}
 	return findings
 }
@@ -43,7 +54,7 @@ func inCulture(findings []finding.Finding, tag culture.Tag) []finding.Finding {
 // verifiable gives the family as the rules see it.
 func (f *Family) verifiable(names []string, partial bool) *verify.Family {
 	v := &verify.Family{Family: &f.Family, Format: f.Format.Name, Names: names, Partial: partial}
-	v.HasNeutral = f.Format.Path("", "t", "xx", true) != f.Format.Path("", "t", "xx", false)
+	v.HasNeutral = !f.Format.Holds.Bilingual && f.Format.Path("", "t", "xx", true) != f.Format.Path("", "t", "xx", false)
 	for _, file := range f.Misnamed {
 		m := verify.Misnamed{Path: file.Path, Why: file.Location.Misnamed, Meant: file.Location.Meant, Unknown: file.Location.Unknown}
 		if near, _ := nearExtension(file.Path); near != nil && m.Why == "" {

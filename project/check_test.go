@@ -139,7 +139,7 @@ func TestLedgerNamesPlaceholders(t *testing.T) {
 	require.NoError(t, os.WriteFile(path, []byte(`"k" = "Hello, %@";`), 0o644))
 	file, err := Open(path, "")
 	require.NoError(t, err)
-	c := file.Catalog()
+	c := file.Catalogs()[0]
 	ledger.Restore(c)
 	assert.Equal(t, "Hello, {who}", c.Entries[0].Message.String())
 	require.NoError(t, os.WriteFile(filepath.Join(dir, LedgerName), []byte("{"), 0o644))

@@ -1,6 +1,7 @@
 package project
 
 import (
+	"bytes"
 	"cmp"
 	"path/filepath"
 	"runtime"
@@ -38,16 +39,22 @@ type Converted struct {
 const LayoutLoss = "layout"
 
 // ConvertFile converts one file to one file. Out may be "-" for standard
-// output; then what belongs into a companion file is told as lost.
-func ConvertFile(file *File, target *format.Format, out string) (*Conversion, error) {
+// output; then what belongs into a companion file is told as lost. Of a file
+// with several cultures, the target gets all it can hold, or the one that its
+// name or the options ask for.
+func ConvertFile(file *File, target *format.Format, out string, o Options) (*Conversion, error) {
 	c := &Conversion{Findings: file.Findings}
-	tag := cmp.Or(file.Location.Culture, file.Document.Catalogs()[0].Culture)
 	place := format.Location{}
 	if out != "-" {
 		place = target.Locate(filepath.ToSlash(out))
-		tag = cmp.Or(place.Culture, tag)
 	}
+	f := &Family{Format: file.Format, Files: []*File{file}}
+	if f.Source = o.Source; f.Source == "" {
+		f.Source = f.guessSource()
+	}
+	held := f.holdings(file)
 	if file.Format == target {
+		tag := cmp.Or(place.Culture, held[len(held)-1].catalog.Culture)
 		c.copy(file, target, tag, out)
 		if file.Companion != nil && out != "-" {
 			c.copy(file.Companion, target.Companion, tag, beside(out, target.Companion))
@@ -62,22 +69,72 @@ func ConvertFile(file *File, target *format.Format, out string) (*Conversion, er
 			return nil, Refuse(damage)
 		}
 	}
-	from := file.Catalog()
-	from.Culture = cmp.Or(tag, "en")
 	ledger, err := ReadLedger(filepath.Dir(file.Path))
 	if err != nil {
 		return nil, err
 	}
-	ledger.Restore(from)
-	from.Complete(nil)
+	source := held[0].catalog
+	for _, h := range held {
+		ledger.Restore(h.catalog)
+		if h.catalog == source {
+			source.Complete(nil)
+		} else {
+			h.catalog.Complete(source)
+		}
+	}
+	wanted := place.Culture
+	if wanted == "" && len(o.Cultures) == 1 {
+		wanted = o.Cultures[0]
+	}
+	chosen, err := choose(file, held, target, wanted, o.Cultures)
+	if err != nil {
+		return nil, err
+	}
+	if len(held) == 1 && place.Culture != "" {
+		chosen[0].catalog.Culture = place.Culture
+	}
 	companionPath := ""
 	if target.Companion != nil && out != "-" {
 		companionPath = beside(out, target.Companion)
 	}
 	w := &writer{conversion: c, target: target}
-	r := w.compose(file, from, nil, out, companionPath)
-	w.take(r)
+	if last := chosen[len(chosen)-1].catalog; last == source || len(chosen) > 1 {
+		source = nil
+	}
+	w.take(w.compose(chosen, source, out, companionPath))
 	return c, nil
+}
+
+// choose picks the catalogs of a file that go into one file of the target.
+func choose(file *File, held []holding, target *format.Format, wanted culture.Tag, asked []culture.Tag) ([]holding, error) {
+	if len(held) == 1 {
+		return held, nil
+	}
+	if target.Holds.Many {
+		return slices.DeleteFunc(slices.Clone(held), func(h holding) bool {
+			return h != held[0] && asked != nil && !answers(h.catalog.Culture, asked)
+		}), nil
+	}
+	var one *holding
+	for i := range held {
+		if held[i].catalog.Culture == wanted {
+			one = &held[i]
+		}
+	}
+	if one == nil && len(held) == 2 && (file.Format.Holds.Bilingual || target.Holds.Bilingual) {
+		one = &held[1]
+	}
+	if one == nil {
+		var have []string
+		for _, h := range held {
+			have = append(have, string(h.catalog.Culture))
+		}
+		return nil, usage("%s holds %d cultures (%s); name one with --cultures, or a folder with --out to write them all", file.Path, len(held), strings.Join(have, ", "))
+	}
+	if target.Holds.Bilingual && one.catalog != held[0].catalog {
+		return []holding{held[0], *one}, nil
+	}
+	return []holding{*one}, nil
 }
 
 // copy plans the same bytes elsewhere.
@@ -112,7 +169,7 @@ func ConvertFamilies(families []*Family, target *format.Format, out string) (*Co
 		if err := convertFamily(c, family, target, out, len(families) == 1); err != nil {
 			return nil, err
 		}
-		if !keepsNames(target.Name) {
+		if !target.Holds.Names {
 			if source := family.SourceMember(); source != nil {
 				ledger.Note(source.Catalog)
 			}
@@ -137,9 +194,16 @@ func convertFamily(c *Conversion, family *Family, target *format.Format, out str
 		source = m.Catalog
 	}
 	w := &writer{conversion: c, target: target}
-	results := make([]*result, len(family.Members))
-	var group errgroup.Group
-	group.SetLimit(runtime.GOMAXPROCS(0))
+	held := make([]holding, len(family.Members))
+	for i, m := range family.Members {
+		held[i] = holding{file: family.Files[i], catalog: m.Catalog}
+	}
+	var jobs []func() *result
+	if target.Holds.Many {
+		path := filepath.FromSlash(target.Path(filepath.ToSlash(out), table, family.Source, true))
+		jobs = append(jobs, func() *result { return w.compose(held, nil, path, "") })
+		held, family = nil, &Family{}
+	}
 	for i, m := range family.Members {
 		isSource := m.Culture == family.Source
 		path := filepath.FromSlash(target.Path(filepath.ToSlash(out), table, m.Culture, isSource))
@@ -147,12 +211,22 @@ func convertFamily(c *Conversion, family *Family, target *format.Format, out str
 		if target.Companion != nil {
 			companionPath = filepath.FromSlash(target.Companion.Path(filepath.ToSlash(out), table, m.Culture, isSource))
 		}
+		switch {
+		case isSource && target.Holds.Bilingual && !target.Template && len(held) > 1:
+		case isSource || source == nil:
+			jobs = append(jobs, func() *result { return w.compose(held[i:i+1], nil, path, companionPath) })
+		case target.Holds.Bilingual:
+			jobs = append(jobs, func() *result { return w.compose([]holding{held[0], held[i]}, nil, path, "") })
+		default:
+			jobs = append(jobs, func() *result { return w.compose(held[i:i+1], source, path, companionPath) })
+		}
+	}
+	results := make([]*result, len(jobs))
+	var group errgroup.Group
+	group.SetLimit(runtime.GOMAXPROCS(0))
+	for i, job := range jobs {
 		group.Go(func() error {
-			from := source
-			if isSource {
-				from = nil
-			}
-			results[i] = w.compose(family.Files[i], m.Catalog, from, path, companionPath)
+			results[i] = job()
 			return nil
 		})
 	}
@@ -186,33 +260,68 @@ type result struct {
 	losses              []catalog.Loss
 }
 
-func (w *writer) compose(file *File, from, source *catalog.Catalog, path, companionPath string) *result {
-	r := &result{file: file, culture: from.Culture, path: path, companionPath: companionPath, entries: len(from.Entries)}
-	layout := make(chan *catalog.Loss, 1)
-	go func() { layout <- layoutLoss(file, from, source) }()
+// compose writes catalogs into one file: one, with its source where it is a
+// translation, or several where the format holds several.
+func (w *writer) compose(from []holding, source *catalog.Catalog, path, companionPath string) *result {
+	last := from[len(from)-1]
+	r := &result{file: last.file, culture: last.catalog.Culture, path: path, companionPath: companionPath, entries: len(last.catalog.Entries)}
+	layout := make(chan []catalog.Loss, 1)
+	go func() {
+		var list []catalog.Loss
+		for i, h := range from {
+			if i > 0 && h.file == from[i-1].file {
+				continue
+			}
+			if l := layoutLoss(h.file, h.catalog, source); l != nil {
+				list = append(list, *l)
+			}
+		}
+		layout <- list
+	}()
 	var losses []catalog.Loss
-	r.data, losses = w.target.Compose(from, format.Options{Source: source, Beside: companionPath != ""})
+	if len(from) > 1 {
+		r.culture = ""
+		catalogs := make([]*catalog.Catalog, len(from))
+		for i, h := range from {
+			catalogs[i] = h.catalog
+			r.entries = max(r.entries, len(h.catalog.Entries))
+		}
+		if w.target.Holds.Bilingual {
+			r.culture = last.catalog.Culture
+		}
+		r.data, losses = w.target.Join(catalogs)
+	} else {
+		r.data, losses = w.target.Compose(last.catalog, format.Options{Source: source, Beside: companionPath != ""})
+	}
 	if companionPath != "" {
 		var more []catalog.Loss
-		r.companion, more = w.target.Companion.Compose(from, format.Options{Source: source, Beside: true})
+		r.companion, more = w.target.Companion.Compose(last.catalog, format.Options{Source: source, Beside: true})
 		losses = append(losses, more...)
 	}
 	if l := <-layout; l != nil {
-		losses = append(losses, *l)
-	} else if len(r.companion) > 0 && mixed(from) {
+		losses = append(losses, l...)
+	} else if len(r.companion) > 0 && mixed(last.catalog) {
 		losses = append(losses, catalog.Loss{Kind: LayoutLoss, Lost: "the order of the entries", Instead: "plurals stand in a file of their own and come last"})
 	}
-	for i := range from.Entries {
-		if e := &from.Entries[i]; e.Unread != "" {
-			losses = append(losses, catalog.Loss{Kind: "width", Key: e.Key, Offset: e.Offset, Lost: e.Unread, Instead: "the text for the widest"})
+	for _, h := range from {
+		for i := range h.catalog.Entries {
+			if e := &h.catalog.Entries[i]; e.Unread != "" {
+				losses = append(losses, catalog.Loss{Kind: "width", Key: e.Key, Offset: e.Offset, Lost: e.Unread, Instead: "the text for the widest", Culture: h.catalog.Culture})
+			}
 		}
 	}
 	losses = once(losses)
 	for i := range losses {
 		l := &losses[i]
-		holder := file.Holder(l.Key)
-		l.Path, l.Culture = file.Path, from.Culture
-		if l.Key != "" {
+		at := last
+		for _, h := range from {
+			if l.Culture == h.catalog.Culture {
+				at = h
+			}
+		}
+		l.Culture = cmp.Or(l.Culture, at.catalog.Culture)
+		holder := at.file.Holder(l.Key)
+		if l.Path = at.file.Path; l.Key != "" {
 			l.Path = holder.Path
 			l.Line, l.Column = holder.At(l.Offset)
 		}
@@ -240,10 +349,13 @@ const compared = 20000
 // once leaves out losses that were told already: a placeholder may stand in
 // every form of a plural.
 func once(losses []catalog.Loss) []catalog.Loss {
-	type told struct{ kind, key, lost string }
+	type told struct {
+		kind, key, lost string
+		tag             culture.Tag
+	}
 	seen := map[told]bool{}
 	return slices.DeleteFunc(losses, func(l catalog.Loss) bool {
-		t := told{l.Kind, l.Key, l.Lost}
+		t := told{l.Kind, l.Key, l.Lost, l.Culture}
 		again := seen[t]
 		seen[t] = true
 		return again
@@ -270,16 +382,27 @@ func layoutLoss(file *File, from, source *catalog.Catalog) *catalog.Loss {
 	if file.Companion != nil || file.Format.Companion != nil {
 		return nil
 	}
-	if len(from.Entries) <= compared {
-		comparison := format.Compare(file.data)
-		last, _ := file.Format.Compose(from, format.Options{Source: source, Against: comparison})
-		if comparison.Same(last) {
-			return nil
-		}
+	if len(from.Entries) <= compared && file.plain(from, source) {
+		return nil
 	}
 	return &catalog.Loss{
 		Kind: LayoutLoss, Path: file.Path, Culture: from.Culture,
 		Lost:    "the file's own layout: comments between entries, spacing, order of attributes, ways to escape",
 		Instead: "the plain layout, should the texts come back to " + file.Format.Name,
 	}
+}
+
+// plain reports whether the file looks as its own format's writer would write
+// it. One with several cultures is compared once.
+func (f *File) plain(from, source *catalog.Catalog) bool {
+	if f.Format.Join == nil {
+		comparison := format.Compare(f.data)
+		last, _ := f.Format.Compose(from, format.Options{Source: source, Against: comparison})
+		return comparison.Same(last)
+	}
+	f.joined.Do(func() {
+		composed, _ := f.Format.Join(f.Document.Catalogs())
+		f.same = bytes.Equal(composed, f.data)
+	})
+	return f.same
 }

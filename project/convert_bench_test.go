@@ -24,7 +24,7 @@ func BenchmarkConvert(b *testing.B) {
 	data = append(data, "</resources>\n"...)
 	b.SetBytes(int64(len(data)))
 	for b.Loop() {
-		if _, err := ConvertFile(parseFile("strings.xml", android.Format, data), arb.Format, "app_en.arb"); err != nil {
+		if _, err := ConvertFile(parseFile("strings.xml", android.Format, data), arb.Format, "app_en.arb", Options{}); err != nil {
 			b.Fatal(err)
 		}
 	}

@@ -232,33 +232,60 @@ func (f *Family) settle(o Options) {
 		}
 		good = append(good, file)
 	}
-	cultureOf := func(file *File) culture.Tag {
-		switch {
-		case file.Location.Culture != "":
-			return file.Location.Culture
-		case file.Document.Catalogs()[0].Culture != "":
-			return file.Document.Catalogs()[0].Culture
-		}
-		return f.Source
+	var held []holding
+	for _, file := range good {
+		held = append(held, f.holdings(file)...)
 	}
-	slices.SortStableFunc(good, func(a, b *File) int {
-		x, y := cultureOf(a), cultureOf(b)
-		return cmp.Or(compareBool(y == f.Source, x == f.Source), compareBool(b.Location.Neutral, a.Location.Neutral), cmp.Compare(x, y), cmp.Compare(a.Path, b.Path))
+	slices.SortStableFunc(held, func(a, b holding) int {
+		x, y := a.catalog.Culture, b.catalog.Culture
+		return cmp.Or(compareBool(y == f.Source, x == f.Source), compareBool(b.file.Location.Neutral, a.file.Location.Neutral),
+			-compareBool(a.source && b.source && len(a.catalog.Entries) < len(b.catalog.Entries), a.source && b.source && len(a.catalog.Entries) > len(b.catalog.Entries)),
+			cmp.Compare(x, y), cmp.Compare(a.file.Path, b.file.Path))
 	})
 	f.Files, f.Members = nil, nil
-	for _, file := range good {
-		tag := cultureOf(file)
+	for _, h := range held {
+		tag := h.catalog.Culture
 		if o.Cultures != nil && tag != f.Source && !answers(tag, o.Cultures) {
 			continue
 		}
-		if f.Member(tag) != nil { // a second file for one culture, such as Base.lproj
+		if f.Member(tag) != nil { // a second file for one culture, such as Base.lproj, or the source that stands beside every translation
 			continue
 		}
-		c := file.Catalog()
-		c.Culture = tag
-		f.Files = append(f.Files, file)
-		f.Members = append(f.Members, &catalog.Member{Path: file.Path, Culture: tag, Neutral: file.Location.Neutral, Catalog: c})
+		f.Files = append(f.Files, h.file)
+		f.Members = append(f.Members, &catalog.Member{Path: h.file.Path, Culture: tag, Neutral: h.file.Location.Neutral, Catalog: h.catalog})
 	}
+}
+
+// holding is one catalog of a file.
+type holding struct {
+	file    *File
+	catalog *catalog.Catalog
+	// source says that it is the source in a bilingual file.
+	source bool
+}
+
+// holdings gives the catalogs of a file, their cultures filled in from the
+// file's name and the family's source where the file does not state them.
+func (f *Family) holdings(file *File) []holding {
+	catalogs := file.Catalogs()
+	var held []holding
+	for i, c := range catalogs {
+		bilingual := file.Format.Holds.Bilingual
+		switch {
+		case bilingual && i == 0:
+			c.Culture = cmp.Or(c.Culture, f.Source)
+		case len(catalogs) == 1 || bilingual:
+			named := file.Location.Culture
+			if bilingual { // the file knows better than its name
+				named = cmp.Or(c.Culture, named)
+			}
+			c.Culture = cmp.Or(named, c.Culture, f.Source)
+		default:
+			c.Culture = cmp.Or(c.Culture, f.Source)
+		}
+		held = append(held, holding{file, c, bilingual && i == 0})
+	}
+	return held
 }
 
 // answers reports whether a culture is one of those asked for or a parent of
@@ -290,7 +317,7 @@ func (f *File) misnamed() bool {
 func (f *Family) guessSource() culture.Tag {
 	most, best := -1, culture.Tag("en")
 	for _, file := range f.Files {
-		if file.Location.Neutral {
+		if file.Location.Neutral || len(file.Document.Catalogs()) > 1 {
 			if tag := file.Document.Catalogs()[0].Culture; tag != "" {
 				return tag
 			}

@@ -11,6 +11,7 @@ import (
 	"os"
 	"path/filepath"
 	"strings"
+	"sync"
 
 	"golang.org/x/sync/errgroup"
 
@@ -33,6 +34,9 @@ type File struct {
 	Companion *File
 	data      []byte
 	lines     *finding.Lines
+	// joined and same remember whether a file of several cultures looks plain.
+	joined sync.Once
+	same   bool
 }
 
 // FileError says that a file could not be read or written, and what to do.
@@ -147,12 +151,12 @@ func formatOf(path, named string, data []byte) (*format.Format, error) {
 	return f, nil
 }
 
-// Catalog gives the file's catalog, with what its companion holds.
-func (f *File) Catalog() *catalog.Catalog {
-	own := f.Document.Catalogs()[0]
+// Catalogs gives the file's catalogs, with what its companion holds.
+func (f *File) Catalogs() []*catalog.Catalog {
 	if f.Companion == nil {
-		return own
+		return f.Document.Catalogs()
 	}
+	own := f.Document.Catalogs()[0]
 	other := f.Companion.Document.Catalogs()[0]
 	joined := &catalog.Catalog{Culture: own.Culture}
 	for _, e := range own.Entries {
@@ -165,7 +169,7 @@ func (f *File) Catalog() *catalog.Catalog {
 		joined.Entries = append(joined.Entries, e)
 	}
 	joined.Entries = append(joined.Entries, other.Entries...)
-	return joined
+	return []*catalog.Catalog{joined}
 }
 
 // Holder gives the file, this one or its companion, in which a key stands.

@@ -6,7 +6,6 @@ import (
 	"io/fs"
 	"os"
 	"path/filepath"
-	"slices"
 	"sort"
 	"strings"
 
@@ -153,8 +152,3 @@ func (l *Ledger) Bytes() []byte {
 
 // Empty reports whether there is nothing to keep.
 func (l *Ledger) Empty() bool { return len(l.entries) == 0 }
-
-// named are the formats that keep placeholder names themselves.
-var named = []string{"arb", "android"}
-
-func keepsNames(format string) bool { return slices.Contains(named, format) }

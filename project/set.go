@@ -2,6 +2,7 @@ package project
 
 import (
 	"errors"
+	"path/filepath"
 	"slices"
 	"strings"
 
@@ -204,6 +205,12 @@ func (w *Workspace) AddPseudo(tag culture.Tag, make func(*catalog.Catalog) *cata
 		if damage := file.Damaged(); damage != nil {
 			return nil, Refuse(damage)
 		}
+		if f.Format.Holds.Many {
+			if err := c.addCulture(f, file, make(source.Catalog), out); err != nil {
+				return nil, err
+			}
+			continue
+		}
 		dir := f.Dir
 		if out != "" {
 			dir = out
@@ -214,9 +221,33 @@ func (w *Workspace) AddPseudo(tag culture.Tag, make func(*catalog.Catalog) *cata
 		if f.Format.Companion != nil {
 			companion = f.Format.Companion.Path(dir, f.Table, tag, false)
 		}
-		r := wr.compose(file, made, source.Catalog, f.Format.Path(dir, f.Table, tag, false), companion)
+		from, path, src := []holding{{file: file, catalog: made}}, f.Format.Path(dir, f.Table, tag, false), source.Catalog
+		if f.Format.Holds.Bilingual {
+			from, src = []holding{{file: file, catalog: source.Catalog}, from[0]}, nil
+		}
+		r := wr.compose(from, src, path, companion)
 		r.losses = nil // a pseudo-culture is in the same format and loses nothing that is shown
 		wr.take(r)
 	}
 	return c, nil
+}
+
+// addCulture plans a culture more in a file that holds all of them.
+func (c *Conversion) addCulture(f *Family, file *File, made *catalog.Catalog, out string) error {
+	path, old := file.Path, file.data
+	if out != "" {
+		path, old = filepath.FromSlash(f.Format.Path(filepath.ToSlash(out), f.Table, made.Culture, true)), nil
+	}
+	var changes []format.Change
+	for i := range made.Entries {
+		e := &made.Entries[i]
+		changes = append(changes, format.Change{Op: format.Set, Culture: made.Culture, Key: e.Key, Message: &e.Message})
+	}
+	data, _, err := file.Document.Edit(changes)
+	if err != nil {
+		return &FileError{file.Path, err.Error(), "mend the file"}
+	}
+	c.Add(path, old, data)
+	c.Files = append(c.Files, Converted{file.Path, path, f.Format.Name, made.Culture, len(made.Entries)})
+	return nil
 }

@@ -110,12 +110,16 @@ func Run(families []*Family, others []finding.Finding, severities Severities) *R
 		member *catalog.Member
 	}
 	var jobs []job
+	paths := map[string]bool{}
 	for _, f := range families {
 		jobs = append(jobs, job{f, nil})
 		for _, m := range f.Members {
 			jobs = append(jobs, job{f, m})
 			result.Coverage = append(result.Coverage, cover(f, m))
-			result.Summary.Files++
+			if !paths[m.Path] {
+				paths[m.Path] = true
+				result.Summary.Files++
+			}
 			result.Summary.Entries += len(m.Catalog.Entries)
 		}
 		_ = f.SourceMember() // build what the workers share before they start

@@ -121,7 +121,11 @@ func (e *env) conversion(c *cli.Command, inputs []string, target *format.Format,
 		if err := project.Accompany(file); err != nil {
 			return nil, err
 		}
-		return project.ConvertFile(file, target, out)
+		tags, err := cultures(c)
+		if err != nil {
+			return nil, err
+		}
+		return project.ConvertFile(file, target, out, project.Options{Cultures: tags})
 	}
 	if out == "" || out == "-" {
 		return nil, errors.New("a family needs --out FOLDER to be written to")

@@ -1,0 +1,117 @@
+package format
+
+import (
+	"fmt"
+
+	"zelvik/catalog"
+	"zelvik/finding"
+)
+
+// Reader gathers the findings of a parse. The readers of the formats are built
+// on it.
+type Reader struct {
+	Findings []finding.Finding
+	lines    *finding.Lines
+	first    map[string]int
+}
+
+// NewReader begins the parse of a text.
+func NewReader(src string) Reader {
+	return Reader{lines: finding.NewLines(src), first: map[string]int{}}
+}
+
+// maxFindings bounds what is told of one file.
+const maxFindings = 1000
+
+// Report tells of a fault at an offset of the text.
+func (r *Reader) Report(rule string, offset int, key, text, mend string) {
+	if len(r.Findings) > maxFindings {
+		return
+	}
+	line, column := r.lines.At(offset)
+	r.Findings = append(r.Findings, finding.Finding{Rule: rule, Severity: finding.Error, Line: line, Column: column, Key: key, Message: text, Mend: mend})
+}
+
+// Damaged tells of a fault that keeps the file from being read whole.
+func (r *Reader) Damaged(offset int, key, text, mend string) {
+	r.Report("file-damaged", offset, key, text, mend)
+}
+
+// Once notes that an ID stands at an offset. It is false, and told, where the
+// ID stood before.
+func (r *Reader) Once(id, key string, offset int) bool {
+	at, double := r.first[id]
+	if double {
+		line, _ := r.lines.At(at)
+		r.Report("key-duplicate", offset, key, fmt.Sprintf("the key %s stands twice; first in line %d", key, line), "remove one of them")
+		return false
+	}
+	r.first[id] = offset
+	return true
+}
+
+// Done gives the findings in the order of the file.
+func (r *Reader) Done() []finding.Finding {
+	finding.Sort(r.Findings)
+	return r.Findings
+}
+
+// Teller gathers the losses of a writer, entry by entry. The writers of the
+// formats are built on it.
+type Teller struct {
+	Losses []catalog.Loss
+	// Catalog and Entry are what is being written.
+	Catalog *catalog.Catalog
+	Entry   *catalog.Entry
+}
+
+// Lose tells of a loss in the current entry.
+func (t *Teller) Lose(kind, lost, instead string) {
+	l := catalog.Loss{Kind: kind, Lost: lost, Instead: instead}
+	if t.Entry != nil {
+		l.Key, l.Offset = t.Entry.Key, t.Entry.Offset
+	}
+	if t.Catalog != nil {
+		l.Culture = t.Catalog.Culture
+	}
+	t.Losses = append(t.Losses, l)
+}
+
+// Unheld tells what the format cannot hold beside the text, and whether the
+// entry is written at all: a text for one product is not.
+func (t *Teller) Unheld(e *catalog.Entry, title string, holds Abilities) bool {
+	t.Entry = e
+	if e.Product != "" {
+		t.Lose("product", "the text for the product "+e.Product, "nothing; the text for all products is kept")
+		return false
+	}
+	if e.Note != "" && !holds.Notes {
+		t.Lose("note", "the note", "none; "+title+" hold no notes")
+	}
+	if e.Fixed && !holds.Fixed {
+		t.Lose("fixed", "that the text is not translated", "it looks like any other")
+	}
+	if e.State > catalog.Unstated && e.State < catalog.Done && !holds.States {
+		t.Lose("state", "the state "+e.State.String(), "none; "+title+" hold no states")
+	}
+	if e.Limit > 0 && !holds.Limits {
+		t.Lose("limit", fmt.Sprintf("the limit of %d characters", e.Limit), "none; "+title+" hold no limits")
+	}
+	return true
+}
+
+// Resolved gives the message of an entry; a reference to another entry becomes
+// a copy of that one's text, and that is told.
+func (t *Teller) Resolved(c *catalog.Catalog, e *catalog.Entry) *catalog.Entry {
+	if e.Reference == "" || c == nil {
+		return e
+	}
+	m, ok := c.Resolve(e)
+	if !ok {
+		return e
+	}
+	t.Lose("reference", "that the text is the one of "+e.Reference, "a copy of that text")
+	resolved := *e
+	resolved.Message, resolved.Reference = m, ""
+	return &resolved
+}
