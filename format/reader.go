@@ -2,9 +2,11 @@ package format
 
 import (
 	"fmt"
+	"strings"
 
 	"zelvik/catalog"
 	"zelvik/finding"
+	"zelvik/message"
 )
 
 // Reader gathers the findings of a parse. The readers of the formats are built
@@ -75,6 +77,31 @@ func (t *Teller) Lose(kind, lost, instead string) {
 		l.Culture = t.Catalog.Culture
 	}
 	t.Losses = append(t.Losses, l)
+}
+
+// Told notes the losses of a text, as the pattern syntaxes give them with it,
+// and gives the text.
+func (t *Teller) Told(text string, losses []message.Loss) string {
+	for _, l := range losses {
+		t.Lose(l.Kind, l.Lost, l.Instead)
+	}
+	return text
+}
+
+// Comment gives a note as a comment can hold it: without control characters,
+// its lines ended by LF.
+func (t *Teller) Comment(note string) string {
+	note = strings.NewReplacer("\r\n", "\n", "\r", "\n").Replace(note)
+	clean := strings.Map(func(r rune) rune {
+		if r < ' ' && r != '\n' && r != '\t' || r == 0x7F {
+			return -1
+		}
+		return r
+	}, note)
+	if clean != note {
+		t.Lose("note", "the control characters in the note", "they are left out")
+	}
+	return clean
 }
 
 // Unheld tells what the format cannot hold beside the text, and whether the

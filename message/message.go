@@ -103,12 +103,16 @@ const (
 	Foundation               // %1$@
 	Composite                // {0:N2}
 	ICU                      // {name, number}
+	C                        // %1$s and %(name)s
+	Windows                  // %1!s!
+	Marker                   // %1 and %n, as Qt's tr and arg read them
+	Braces                   // {{name}}, %{name}, ${name}, :name
 	Element                  // <tag>, for markup
 )
 
 // Named reports whether the syntax refers to arguments by name; the others
 // refer by position.
-func (s Syntax) Named() bool { return s == ICU || s == Nowhere }
+func (s Syntax) Named() bool { return s == ICU || s == Braces || s == Nowhere }
 
 // Placeholder stands for an argument.
 type Placeholder struct {

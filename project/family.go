@@ -58,7 +58,7 @@ var skipped = map[string]bool{"node_modules": true, "build": true, "bin": true, 
 // Find lists the string files at the paths: files as they are, folders
 // searched, patterns expanded. Order is stable.
 func Find(paths []string, from string) ([]string, error) {
-	var found []string
+	var found, doubtful []string
 	for _, p := range paths {
 		info, err := os.Stat(p)
 		if err != nil && strings.ContainsAny(p, "*?[{") {
@@ -82,8 +82,13 @@ func Find(paths []string, from string) ([]string, error) {
 				return ReadError(at, err)
 			case d.IsDir() && at != p && (skipped[d.Name()] || strings.HasPrefix(d.Name(), ".")):
 				return filepath.SkipDir
-			case d.Type().IsRegular() && candidate(at, from):
-				found = append(found, at)
+			case d.Type().IsRegular():
+				switch candidate(at, from) {
+				case format.Yes:
+					found = append(found, at)
+				case format.Maybe:
+					doubtful = append(doubtful, at)
+				}
 			}
 			return nil
 		})
@@ -91,31 +96,59 @@ func Find(paths []string, from string) ([]string, error) {
 			return nil, err
 		}
 	}
+	found = append(found, related(found, doubtful)...)
 	slices.Sort(found)
 	return slices.Compact(found), nil
 }
 
-// candidate reports whether a file in a searched folder is a string file, by
+// related gives the doubtful files that belong to a family of which another
+// member is sure, as messages.properties does beside messages_de.properties.
+func related(sure, doubtful []string) []string {
+	if len(doubtful) == 0 {
+		return nil
+	}
+	known := map[string]bool{}
+	id := func(at string) string {
+		name := filepath.ToSlash(at)
+		f, _ := all.Detect(name, nil)
+		if f == nil {
+			return ""
+		}
+		return f.Name + " " + f.Locate(name).Family()
+	}
+	for _, at := range sure {
+		known[id(at)] = true
+	}
+	return slices.DeleteFunc(doubtful, func(at string) bool { return !known[id(at)] })
+}
+
+// candidate says how surely a file in a searched folder is a string file, by
 // its name, or where the name leaves it open by its first bytes.
-func candidate(at, from string) bool {
+func candidate(at, from string) format.Fit {
 	name := filepath.ToSlash(at)
 	if f, fit := all.Detect(name, nil); f != nil {
 		if fit == format.Maybe {
-			_, fit = all.Detect(name, head(at))
+			if better, sure := all.Detect(name, head(at)); sure == format.Yes {
+				f, fit = better, sure
+			}
 		}
 		if from != "" && f.Name != from && (f.Companion == nil || f.Companion.Name != from) {
-			return false
+			return format.No
 		}
-		return fit == format.Yes || fit == format.Maybe && path.Base(name) == f.Table+path.Ext(name)
+		if fit == format.Maybe && (path.Base(name) == f.Table+path.Ext(name) || from != "") {
+			return format.Yes
+		}
+		return fit
 	}
-	if f, _ := nearExtension(at); f != nil {
-		return from == "" || f.Name == from
+	if f, _ := nearExtension(at); f != nil && (from == "" || f.Name == from) {
+		return format.Yes
 	}
 	if filepath.Ext(at) == ".xml" && strings.HasPrefix(path.Base(path.Dir(name)), "values") {
-		_, fit := all.Detect(name, head(at))
-		return fit == format.Yes
+		if _, fit := all.Detect(name, head(at)); fit == format.Yes {
+			return fit
+		}
 	}
-	return false
+	return format.No
 }
 
 // head reads the first bytes of a file; nothing where it cannot be read.

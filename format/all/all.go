@@ -10,6 +10,7 @@ import (
 	"zelvik/format"
 	"zelvik/format/android"
 	"zelvik/format/arb"
+	"zelvik/format/properties"
 	"zelvik/format/resx"
 	appletable "zelvik/format/strings"
 	"zelvik/format/stringsdict"
@@ -22,6 +23,7 @@ var Formats = []*format.Format{
 	stringsdict.Format,
 	resx.Format,
 	arb.Format,
+	properties.Format,
 }
 
 // Named gives the format with a name. The error lists the names and the

@@ -259,6 +259,7 @@ func TestFaultsSayWhereAndHow(t *testing.T) {
 		"Damaged.de.resx": {"2:42 <value> is not closed", "4:3 the key Next stands twice; first in line 3", "5:3 <data> without a name", "6:51 the tag <b> stands bare in a text"},
 		"app_de.arb": {"4:3 a comma is missing before this key", "4:20 a brace that is not closed", "6:3 the key c stands twice; first in line 5",
 			`7:8 "unquoted" is no JSON value`, "8:8 a quote that is not closed", `10:13 \q is no escape`, "10:23 a comma before the closing brace"},
+		"Damaged_de.properties": {`2:7 \u without four hexadecimal digits, which Java refuses to load`, "4:1 the key fine stands twice; first in line 1"},
 	}
 	for _, file := range archive.Files {
 		if want[file.Name] == nil {
@@ -367,8 +368,15 @@ func fuzz(f *testing.F, target *format.Format) {
 	})
 }
 
-func FuzzAndroid(f *testing.F)     { fuzz(f, Formats[0]) }
-func FuzzStrings(f *testing.F)     { fuzz(f, Formats[1]) }
-func FuzzStringsdict(f *testing.F) { fuzz(f, Formats[2]) }
-func FuzzResx(f *testing.F)        { fuzz(f, Formats[3]) }
-func FuzzARB(f *testing.F)         { fuzz(f, Formats[4]) }
+func fuzzNamed(f *testing.F, name string) {
+	target, err := Named(name)
+	require.NoError(f, err)
+	fuzz(f, target)
+}
+
+func FuzzAndroid(f *testing.F)     { fuzzNamed(f, "android") }
+func FuzzStrings(f *testing.F)     { fuzzNamed(f, "strings") }
+func FuzzStringsdict(f *testing.F) { fuzzNamed(f, "stringsdict") }
+func FuzzResx(f *testing.F)        { fuzzNamed(f, "resx") }
+func FuzzARB(f *testing.F)         { fuzzNamed(f, "arb") }
+func FuzzProperties(f *testing.F)  { fuzzNamed(f, "properties") }

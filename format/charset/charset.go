@@ -14,7 +14,7 @@ import (
 	"zelvik/format"
 )
 
-// Encoding is a Unicode encoding form.
+// Encoding is a Unicode encoding form, or Page for one of the older code pages.
 type Encoding uint8
 
 // The encodings.
@@ -22,10 +22,13 @@ const (
 	UTF8 Encoding = iota
 	UTF16LE
 	UTF16BE
+	Page
 )
 
 // String names the encoding.
-func (e Encoding) String() string { return [...]string{"UTF-8", "UTF-16LE", "UTF-16BE"}[e] }
+func (e Encoding) String() string {
+	return [...]string{"UTF-8", "UTF-16LE", "UTF-16BE", "text in its code page"}[e]
+}
 
 // Text is a decoded file.
 type Text struct {
@@ -38,6 +41,7 @@ type Text struct {
 	// none. Such places stand in UTF8 as they are (UTF-8) or as U+FFFD.
 	Bad  int
 	data []byte
+	page page
 }
 
 // Decode finds out the encoding and decodes. A file without a byte order mark
@@ -115,6 +119,9 @@ func (t *Text) unit(i int) uint16 {
 
 // next decodes the character at byte i of the file.
 func (t *Text) next(i int) (r rune, size int) {
+	if t.Encoding == Page {
+		return t.page.next(t.data[i:])
+	}
 	if i+1 >= len(t.data) {
 		return utf8.RuneError, 1
 	}
@@ -156,10 +163,14 @@ func (t *Text) decode16() {
 // stretches it needs without copying them. Nobody changes the bytes.
 func (t *Text) String() string { return unsafe.String(unsafe.SliceData(t.UTF8), len(t.UTF8)) }
 
-// Encode writes text in the file's encoding.
-func (t *Text) Encode(text string) []byte {
-	if t.Encoding == UTF8 {
-		return []byte(text)
+// Encode writes text in the file's encoding. The error names the first
+// character that a code page does not have.
+func (t *Text) Encode(text string) ([]byte, error) {
+	switch t.Encoding {
+	case UTF8:
+		return []byte(text), nil
+	case Page:
+		return t.page.encode(text)
 	}
 	var out []byte
 	for _, u := range utf16.Encode([]rune(text)) {
@@ -169,7 +180,7 @@ func (t *Text) Encode(text string) []byte {
 			out = append(out, byte(u), byte(u>>8))
 		}
 	}
-	return out
+	return out, nil
 }
 
 // Patch gives the file's bytes with changes made, whose places count in UTF8.
@@ -198,7 +209,7 @@ func (t *Text) Patch(replacements []format.Replacement) ([]byte, error) {
 			break
 		}
 		r, size := t.next(i)
-		at += utf8.RuneLen(r)
+		at += len(string(r))
 		i += size
 	}
 	for i := range moved {
@@ -206,7 +217,11 @@ func (t *Text) Patch(replacements []format.Replacement) ([]byte, error) {
 		if moved[i].Start < 0 || moved[i].End < 0 {
 			return nil, fmt.Errorf("a change begins inside a character")
 		}
-		moved[i].Text = string(t.Encode(moved[i].Text))
+		encoded, err := t.Encode(moved[i].Text)
+		if err != nil {
+			return nil, err
+		}
+		moved[i].Text = string(encoded)
 	}
 	return format.Patch(t.data, moved)
 }

@@ -98,54 +98,11 @@ func (w *composer) value(c *catalog.Catalog, e *catalog.Entry) string {
 }
 
 func (w *composer) pattern(p message.Pattern, numbered bool) string {
-	if len(p) == 1 {
-		if text, ok := p[0].(message.Text); ok {
-			w.literal(string(text))
-			return string(text)
-		}
+	text, losses := printf.Foundation.Write(p, numbered, false)
+	for _, l := range losses {
+		w.lose(l.Kind, l.Lost, l.Instead)
 	}
-	formatted := false
-	for _, part := range p {
-		if _, ok := part.(*message.Placeholder); ok {
-			formatted = true
-		}
-	}
-	var out strings.Builder
-	for _, part := range p {
-		switch part := part.(type) {
-		case message.Text:
-			text := string(part)
-			if message.HasMarkup(text) {
-				w.literal(text)
-			}
-			if formatted {
-				text = printf.Escape(text)
-			}
-			out.WriteString(text)
-		case *message.Markup:
-			out.WriteString(part.String())
-		case *message.Placeholder:
-			text, losses := printf.Foundation.Spell(part, numbered)
-			for _, l := range losses {
-				w.lose(l.Kind, l.Lost, l.Instead)
-			}
-			if !part.MadeName() && !(part.Name == "count" && part.Type == message.Integer) {
-				w.lose("name", "the name of the placeholder {"+part.Name+"}", "its position; the ledger of a family keeps the name")
-			}
-			out.WriteString(text)
-		}
-	}
-	return out.String()
-}
-
-// literal tells of literal text that will be read as something else.
-func (w *composer) literal(text string) {
-	if message.HasMarkup(text) {
-		w.lose("markup", "that the tags in the text are shown as they stand", "they read as markup")
-	}
-	if printf.Foundation.Formatted(text) {
-		w.lose("escape", "that the % in the text is no placeholder", "it reads as one")
-	}
+	return text
 }
 
 // appendQuoted writes a string in double quotes.

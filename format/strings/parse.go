@@ -350,19 +350,8 @@ func read(text string) message.Message {
 }
 
 func readFaults(text string) (message.Message, []message.Fault) {
-	if strings.IndexByte(text, '%') < 0 {
-		return message.Message{Pattern: message.SplitMarkup(nil, text)}, nil
-	}
-	r := printf.Reader{Dialect: printf.Foundation, Formatted: printf.Foundation.Formatted(text)}
-	var out message.Pattern
-	for _, part := range message.SplitMarkup(nil, text) {
-		if text, ok := part.(message.Text); ok {
-			out = r.Read(out, string(text))
-		} else {
-			out = out.Add(part)
-		}
-	}
-	return message.Message{Pattern: out}, r.Faults
+	p, faults := printf.Foundation.Parse(text)
+	return message.Message{Pattern: p}, faults
 }
 
 // unescape decodes backslash escapes (property list syntax: C escapes, octal,

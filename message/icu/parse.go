@@ -29,6 +29,10 @@ type parser struct {
 	// last: # stands for it.
 	counted []int
 	depth   int
+	// java says that the text is a pattern of java.text.MessageFormat; bare
+	// are the apostrophes in it that stand alone.
+	java bool
+	bare []int
 }
 
 // Simple reports whether the text has no character with a meaning to ICU.
@@ -47,13 +51,16 @@ func Parse(text string) (message.Message, []message.Fault) {
 	if Simple(text) {
 		return message.Message{Pattern: message.SplitMarkup(nil, text)}, nil
 	}
-	p := &parser{text: text}
+	return parse(&parser{text: text})
+}
+
+func parse(p *parser) (message.Message, []message.Fault) {
 	branches, err := p.sequence()
-	if err == nil && p.at < len(text) {
+	if err == nil && p.at < len(p.text) {
 		err = p.fault("a closing brace without an opening one", "quote it as '}'")
 	}
 	if err != nil {
-		return message.Plain(text), []message.Fault{*err}
+		return message.Plain(p.text), []message.Fault{*err}
 	}
 	return message.Chosen(p.selectors, branches), p.missing()
 }
@@ -165,6 +172,7 @@ func (p *parser) apostrophe(literal *strings.Builder) {
 		return
 	}
 	if rest == "" || !(rest[0] == '{' || rest[0] == '}' || rest[0] == '#' && len(p.counted) > 0) {
+		p.bare = append(p.bare, p.at-1)
 		literal.WriteByte('\'')
 		return
 	}
@@ -244,6 +252,9 @@ func (p *parser) argument() ([]message.Branch, *message.Fault) {
 	}
 	p.at++
 	argument.Spelling = p.text[start:p.at]
+	if p.java && kind == "choice" {
+		return p.limits(argument, style)
+	}
 	if !readStyle(&argument, kind, style) {
 		p.at = start
 		return nil, p.fault(fmt.Sprintf("%q is no argument type", kind), "use number, date, time, plural, select or selectordinal")

@@ -88,20 +88,35 @@ func numberStyle(style string) (message.Type, message.Style) {
 
 func itoa(n int) string { return string(rune('0' + min(n, 9))) }
 
-// patternStyle reads a number pattern such as #,##0.00.
+// patternStyle reads a number pattern such as #,##0.00, 0000, +0;-0 or 0.0%.
 func patternStyle(pattern string) (message.Type, message.Style) {
-	if strings.Trim(pattern, "#0,.") != "" {
+	plain, sign := pattern, ""
+	if positive, negative, ok := strings.Cut(pattern, ";"); ok && positive == "+"+strings.TrimPrefix(negative, "-") {
+		plain, sign = positive[1:], "sign"
+	}
+	plain, percent := strings.CutSuffix(plain, "%")
+	if plain == "" || strings.Trim(plain, "#0,.") != "" {
 		return message.Decimal, message.Style("=" + pattern)
 	}
-	whole, fraction, decimal := strings.Cut(pattern, ".")
-	group := ""
+	whole, fraction, decimal := strings.Cut(plain, ".")
+	group, zero := "", ""
 	if strings.Contains(whole, ",") {
 		group = "group"
 	}
-	if !decimal {
-		return message.Integer, message.NewStyle(group)
+	if n := strings.Count(whole, "0"); n > 1 {
+		zero = "zero=" + itoa(n)
 	}
-	return message.Decimal, message.NewStyle(group, "."+fraction)
+	if decimal {
+		decimal = fraction != ""
+		fraction = "." + fraction
+	}
+	switch {
+	case percent:
+		return message.Percent, message.NewStyle(fraction)
+	case !decimal:
+		return message.Integer, message.NewStyle(group, zero, sign)
+	}
+	return message.Decimal, message.NewStyle(group, fraction, zero, sign)
 }
 
 // spell writes an argument with its type and style, and tells what it could

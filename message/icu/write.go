@@ -15,6 +15,10 @@ type Writer struct {
 	// Bare leaves types and styles out of placeholders, for a format that
 	// states them elsewhere.
 	Bare bool
+	// Java writes what java.text.MessageFormat reads, too: every apostrophe
+	// doubled, patterns instead of skeletons, and a choice format where a
+	// plural has exact cases alone.
+	Java bool
 }
 
 // Write writes a message, and tells what it could not say.
@@ -69,6 +73,9 @@ func (o *output) choice(selectors []message.Selector, variants []message.Variant
 	o.depth++
 	defer func() { o.depth-- }()
 	s := selectors[0]
+	if o.Java && len(selectors) == 1 && o.limits(s, variants) {
+		return
+	}
 	o.out = append(o.out, "{"+o.id(&s.Argument)+", "+s.Kind.String()+","...)
 	if s.Offset != 0 {
 		o.out = fmt.Appendf(o.out, " offset:%d", s.Offset)
@@ -146,6 +153,9 @@ func (o *output) placeholder(p *message.Placeholder) {
 		return
 	}
 	text, losses := spell(p, o.id(p), counted)
+	if o.Java {
+		text, losses = spellJava(p, o.id(p), counted)
+	}
 	o.out = append(o.out, text...)
 	o.losses = append(o.losses, losses...)
 }
@@ -167,7 +177,7 @@ func (o *output) text(text string, more bool) {
 		switch {
 		case c == '\'':
 			o.out = append(o.out, '\'')
-			if i+1 == len(text) && (more || len(o.counted) > 0) || i+1 < len(text) && strings.IndexByte(special+"'", text[i+1]) >= 0 {
+			if o.Java || i+1 == len(text) && (more || len(o.counted) > 0) || i+1 < len(text) && strings.IndexByte(special+"'", text[i+1]) >= 0 {
 				o.out = append(o.out, '\'')
 			}
 		case strings.IndexByte(special, c) >= 0:

@@ -30,8 +30,14 @@ type Dialect struct {
 // The dialects.
 var (
 	Java       = &Dialect{message.Java, "bBhHsScCdoxXeEfgGaAtTn", nil, ',', "s", "d"}
-	Foundation = &Dialect{message.Foundation, "@dDiuUxXoOfFeEgGcCsSpaA", []string{"hh", "ll", "h", "l", "q", "L", "z", "t", "j"}, '\'', "@", "lld"}
+	Foundation = &Dialect{message.Foundation, "@dDiuUxXoOfFeEgGcCsSpaA", lengths, '\'', "@", "lld"}
+	// C is that of C's printf with the names of Python's: %s, %2$d, %(name)s.
+	C = &Dialect{message.C, "diuxXofFeEgGcCsSpaAr", append([]string{"I64", "I32", "w"}, lengths...), '\'', "s", "d"}
+	// Windows is that of the Windows message functions beside C's: %1!s!.
+	Windows = &Dialect{message.Windows, C.conversions, C.lengths, '\'', "s", "d"}
 )
+
+var lengths = []string{"hh", "ll", "h", "l", "q", "L", "z", "t", "j"}
 
 // spec is one placeholder taken apart.
 type spec struct {
@@ -40,7 +46,8 @@ type spec struct {
 	width, precision int // -1 where there is none
 	length           string
 	conversion       byte
-	date             byte // the letter after t
+	date             byte   // the letter after t
+	name             string // of Python's %(name)s
 }
 
 // scan reads the placeholder at the beginning of text, which begins with a
@@ -59,11 +66,22 @@ func (d *Dialect) scan(text string) (s spec, ok bool) {
 		n, _ := strconv.Atoi(text[start:i])
 		return n
 	}
-	if n := number(); n > 0 && i < len(text) && text[i] == '$' {
+	switch n := number(); {
+	case n > 0 && i < len(text) && text[i] == '$':
 		s.position = n
 		i++
-	} else {
+	case n > 0 && d == Windows:
+		return d.scanInsert(text, i, n)
+	default:
 		i = 1
+	}
+	if d == C && i < len(text) && text[i] == '(' {
+		end := strings.IndexByte(text[i:], ')')
+		if end < 2 || strings.ContainsAny(text[i+1:i+end], "( %\n") {
+			return s, false
+		}
+		s.name = text[i+1 : i+end]
+		i += end + 1
 	}
 	start := i
 	for i < len(text) && strings.IndexByte("-+#0(", text[i]) >= 0 || i < len(text) && text[i] == d.grouping {
@@ -102,6 +120,25 @@ func (d *Dialect) scan(text string) (s spec, ok bool) {
 	}
 	s.size = i
 	return s, true
+}
+
+// scanInsert reads the rest of an insert such as %1!-8s!, whose format C's
+// scan knows. A lone %1 is an insert, too.
+func (d *Dialect) scanInsert(text string, i, position int) (s spec, ok bool) {
+	s = spec{position: position, width: -1, precision: -1, conversion: 's', size: i}
+	if i >= len(text) || text[i] != '!' {
+		return s, position < 100
+	}
+	end := strings.IndexByte(text[i+1:], '!')
+	if end < 0 {
+		return s, false
+	}
+	inner, ok := C.scan("%" + text[i+1:i+1+end])
+	if !ok || inner.size != end+1 {
+		return s, false
+	}
+	inner.position, inner.size = position, i+end+2
+	return inner, true
 }
 
 // plain sets the type of the commonest placeholders, which have no style.
@@ -200,9 +237,9 @@ func (r *Reader) placeholder(s spec, spelling string) *message.Placeholder {
 	if len(r.made) == cap(r.made) { // placeholders are cut from larger pieces
 		r.made = make([]message.Placeholder, 0, min(2*cap(r.made)+1, 256))
 	}
-	r.made = append(r.made, message.Placeholder{Position: s.position, Spelling: spelling, Syntax: r.Dialect.syntax})
+	r.made = append(r.made, message.Placeholder{Name: s.name, Position: s.position, Spelling: spelling, Syntax: r.Dialect.syntax})
 	p := &r.made[len(r.made)-1]
-	if p.Position == 0 {
+	if p.Position == 0 && p.Name == "" {
 		r.next++
 		p.Position = r.next
 	}
@@ -239,6 +276,8 @@ func (r *Reader) placeholder(s spec, spelling string) *message.Placeholder {
 		words = []string{"boolean"}
 	case 'h', 'H', 'p':
 		words = []string{"hash"}
+	case 'r':
+		words = []string{"repr"}
 	case 'S':
 		if r.Dialect == Java {
 			words = []string{"upper"}
@@ -340,7 +379,65 @@ func (d *Dialect) Spell(p *message.Placeholder, numbered bool) (string, []messag
 	if width > 0 {
 		flags += strconv.Itoa(width)
 	}
+	if d == Windows && numbered {
+		return fmt.Sprintf("%%%d!%s!", p.Position, flags+precision+conversion), losses
+	}
 	return withPosition(p, numbered) + flags + precision + conversion, losses
+}
+
+// Parse reads a text: its markup, and its placeholders where it has any.
+func (d *Dialect) Parse(text string) (message.Pattern, []message.Fault) {
+	if strings.IndexByte(text, '%') < 0 {
+		return message.SplitMarkup(nil, text), nil
+	}
+	r := Reader{Dialect: d, Formatted: d.Formatted(text)}
+	var out message.Pattern
+	for _, part := range message.SplitMarkup(nil, text) {
+		if text, ok := part.(message.Text); ok {
+			out = r.Read(out, string(text))
+		} else {
+			out = out.Add(part)
+		}
+	}
+	return out, r.Faults
+}
+
+// Write writes a pattern, and tells what it could not say. Forced says that it
+// is a format string though no placeholder is in it, as one form of a plural.
+func (d *Dialect) Write(p message.Pattern, numbered, forced bool) (string, []message.Loss) {
+	var losses []message.Loss
+	formatted := forced
+	for _, part := range p {
+		if _, ok := part.(*message.Placeholder); ok {
+			formatted = true
+		}
+	}
+	var out strings.Builder
+	for _, part := range p {
+		switch part := part.(type) {
+		case message.Text:
+			text := string(part)
+			if message.HasMarkup(text) {
+				losses = append(losses, message.Loss{Kind: "markup", Lost: "that the tags in the text are shown as they stand", Instead: "they read as markup"})
+			}
+			if formatted {
+				text = Escape(text)
+			} else if d.Formatted(text) {
+				losses = append(losses, message.Loss{Kind: "escape", Lost: "that the % in the text is no placeholder", Instead: "it reads as one"})
+			}
+			out.WriteString(text)
+		case *message.Markup:
+			out.WriteString(part.String())
+		case *message.Placeholder:
+			text, more := d.Spell(part, numbered)
+			losses = append(losses, more...)
+			if !part.MadeName() && part.Position > 0 && !(part.Name == "count" && part.Type == message.Integer) && !strings.Contains(text, "("+part.Name+")") {
+				losses = append(losses, message.Loss{Kind: "name", Lost: "the name of the placeholder {" + part.Name + "}", Instead: "its position; the ledger of a family keeps the name"})
+			}
+			out.WriteString(text)
+		}
+	}
+	return out.String(), losses
 }
 
 func withPosition(p *message.Placeholder, numbered bool) string {

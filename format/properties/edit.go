@@ -1,0 +1,151 @@
+package properties
+
+import (
+	"strings"
+
+	"zelvik/catalog"
+	"zelvik/format"
+	"zelvik/message"
+)
+
+// Edit makes changes; see format.Document.
+func (d *document) Edit(changes []format.Change) ([]byte, []catalog.Loss, error) {
+	e := &editor{document: d, Editor: format.NewEditor(d.Text())}
+	e.w = writer{escaped: d.escaped, newline: e.Newline, sign: d.sign(), printf: d.printf()}
+	if err := e.Make(changes, e.change); err != nil {
+		return nil, nil, err
+	}
+	out, err := d.text.Patch(e.Replacements)
+	return out, e.w.Losses, err
+}
+
+type editor struct {
+	*document
+	format.Editor
+	w writer
+}
+
+// sign is what parts key and value in the file's first entry.
+func (d *document) sign() string {
+	for _, s := range d.slots {
+		if sign := d.Text()[s.keyTo:s.valueFrom]; sign != "" && !strings.ContainsAny(sign, "\\\r\n") {
+			return sign
+		}
+	}
+	return "="
+}
+
+// printf reports whether the file's texts are format strings and no patterns.
+func (d *document) printf() bool {
+	format, pattern := 0, 0
+	for i := range d.catalog.Entries {
+		for p := range d.catalog.Entries[i].Message.Placeholders() {
+			if p.Syntax == message.Java {
+				format++
+			} else {
+				pattern++
+			}
+		}
+	}
+	return format > pattern
+}
+
+func (e *editor) change(c format.Change) error {
+	i := e.catalog.At(c.Key)
+	switch {
+	case c.Op == format.Set && i < 0:
+		return e.insert(c)
+	case i < 0:
+		return format.ErrNoEntry
+	}
+	s, entry := e.slots[i], &e.catalog.Entries[i]
+	e.w.Entry = entry
+	switch c.Op {
+	case format.Remove:
+		from := s.from
+		if s.noteFrom >= 0 {
+			from = s.noteFrom
+		}
+		e.Remove(from, s.to)
+		return nil
+	case format.Rename:
+		e.Replace(s.from, s.keyTo, string(e.w.escape(nil, c.NewKey, true)))
+		return nil
+	}
+	if c.Message != nil {
+		e.set(s, *c.Message)
+	}
+	if c.Note != nil && *c.Note != entry.Note {
+		e.note(s, *c.Note)
+	}
+	return nil
+}
+
+// set replaces the value, where it reads as something else.
+func (e *editor) set(s slot, m message.Message) {
+	text := string(e.w.escape(nil, e.w.value(&catalog.Entry{Message: m}), false))
+	if s.valueFrom == s.keyTo { // a key alone
+		text = e.w.sign + text
+	}
+	if text != e.Src[s.valueFrom:s.to] {
+		e.Replace(s.valueFrom, s.to, text)
+	}
+}
+
+// note changes, adds or removes the comment before an entry.
+func (e *editor) note(s slot, note string) {
+	line := strings.LastIndexAny(e.Src[:s.from], "\r\n") + 1
+	indent := e.Src[line:s.from]
+	text := strings.ReplaceAll(e.w.note(note), e.Newline, e.Newline+indent)
+	switch {
+	case s.noteFrom < 0 && note != "":
+		e.Replace(line, line, indent+text+e.Newline)
+	case s.noteFrom >= 0 && note == "":
+		e.Replace(s.noteFrom, line, "")
+	case s.noteFrom >= 0:
+		mark := strings.TrimLeft(e.Src[s.noteFrom:s.noteTo], " \t\f")
+		if strings.HasPrefix(mark, "!") {
+			text = strings.ReplaceAll("!"+text[1:], e.Newline+indent+"#", e.Newline+indent+"!")
+		}
+		e.Replace(s.noteFrom, s.noteTo, indent+text)
+	}
+}
+
+func (e *editor) insert(c format.Change) error {
+	if c.Message == nil {
+		return format.ErrNoEntry
+	}
+	entry := catalog.Entry{Key: c.Key, Message: *c.Message}
+	if c.Note != nil {
+		entry.Note = *c.Note
+	}
+	e.w.Entry = &entry
+	text := string(e.w.entry(nil, &entry))
+	i := e.catalog.At(c.After)
+	switch {
+	case i < 0 && c.After == "" && len(e.slots) > 0:
+		s := e.slots[0]
+		at := s.from
+		if s.noteFrom >= 0 {
+			at = s.noteFrom
+		} else {
+			at = strings.LastIndexAny(e.Src[:at], "\r\n") + 1
+		}
+		e.Replace(at, at, text+e.Newline)
+	case i >= 0 || len(e.slots) > 0:
+		if i < 0 {
+			i = len(e.slots) - 1
+		}
+		to := e.slots[i].to
+		if to == len(e.Src) && strings.HasSuffix(e.Src, `\`) { // else it would go on with the last line
+			text = e.Newline + text
+		}
+		e.Replace(to, to, e.Newline+text)
+	default:
+		if e.Src != "" && !strings.HasSuffix(e.Src, "\n") {
+			text = e.Newline + text
+		}
+		e.Replace(len(e.Src), len(e.Src), text+e.Newline)
+	}
+	return nil
+}

@@ -1,0 +1,247 @@
+package properties
+
+import (
+	"strings"
+	"unicode/utf16"
+	"unicode/utf8"
+
+	"zelvik/catalog"
+	"zelvik/finding"
+	"zelvik/format"
+	"zelvik/format/charset"
+)
+
+// document is a properties file that was read.
+type document struct {
+	text    *charset.Text
+	catalog *catalog.Catalog
+	slots   []slot
+	// escaped says that characters beyond ASCII are written as \uXXXX.
+	escaped bool
+}
+
+// slot says where the pieces of an entry stand; noteFrom is -1 where it has no
+// comment before it.
+type slot struct {
+	noteFrom, noteTo int
+	from, to         int // the key's first byte; behind the value, before the line end
+	keyTo            int
+	valueFrom        int
+}
+
+// Catalogs gives the file's one catalog.
+func (d *document) Catalogs() []*catalog.Catalog { return []*catalog.Catalog{d.catalog} }
+
+// Text gives the file as UTF-8.
+func (d *document) Text() string { return d.text.String() }
+
+type parser struct {
+	*document
+	format.Reader
+	src string
+	at  int
+}
+
+func parse(data []byte) (format.Document, []finding.Finding) {
+	text := charset.Decode(data)
+	if text.Encoding == charset.UTF8 && text.Bad >= 0 && !charset.Binary(data) {
+		text = charset.DecodeIn(data, "iso-8859-1") // what Properties.load takes a stream of bytes for
+	}
+	p := &parser{document: &document{text: text, catalog: &catalog.Catalog{}}}
+	p.src = p.Text()
+	p.Reader = format.NewReader(p.src)
+	if charset.Binary(data) {
+		p.Damaged(0, "", "the file is binary, no text", "give a .properties file")
+		return p.document, p.Done()
+	}
+	if text.Bad >= 0 {
+		p.Damaged(text.Bad, "", "the file is not valid "+text.Encoding.String(), "save it as UTF-8")
+	}
+	p.escaped = text.Encoding == charset.Page || !strings.ContainsFunc(p.src, func(r rune) bool { return r >= utf8.RuneSelf })
+	if text.BOM && text.Encoding == charset.UTF8 {
+		p.escaped = false
+	}
+	p.lines()
+	return p.document, p.Done()
+}
+
+// lines goes through the file.
+func (p *parser) lines() {
+	noteFrom, noteTo := -1, -1
+	var note []string
+	for p.at < len(p.src) {
+		start := p.at
+		p.blank()
+		if p.at >= len(p.src) {
+			return
+		}
+		switch c := p.src[p.at]; {
+		case c == '\n' || c == '\r':
+			p.lineEnd()
+			noteFrom, note = -1, nil
+		case c == '#' || c == '!':
+			if noteFrom < 0 {
+				noteFrom = start
+			}
+			end := p.at
+			for end < len(p.src) && p.src[end] != '\n' && p.src[end] != '\r' {
+				end++
+			}
+			note = append(note, strings.TrimSpace(strings.TrimLeft(p.src[p.at:end], "#!")))
+			p.at, noteTo = end, end
+			p.lineEnd()
+		default:
+			s := slot{noteFrom: noteFrom, noteTo: noteTo, from: p.at}
+			p.entry(s, strings.TrimSpace(strings.Join(note, "\n")))
+			noteFrom, note = -1, nil
+		}
+	}
+}
+
+func (p *parser) blank() {
+	for p.at < len(p.src) && strings.IndexByte(" \t\f", p.src[p.at]) >= 0 {
+		p.at++
+	}
+}
+
+func (p *parser) lineEnd() {
+	if strings.HasPrefix(p.src[p.at:], "\r\n") {
+		p.at += 2
+	} else if p.at < len(p.src) {
+		p.at++
+	}
+}
+
+// entry reads key and value, over continued lines.
+func (p *parser) entry(s slot, note string) {
+	key := p.read(" \t\f=:", "")
+	s.keyTo = p.at
+	p.blankOver()
+	if p.at < len(p.src) && (p.src[p.at] == '=' || p.src[p.at] == ':') {
+		p.at++
+		p.blankOver()
+	}
+	s.valueFrom = p.at
+	value := p.read("", key)
+	s.to = p.at
+	p.lineEnd()
+	p.Once(key, key, s.from)
+	m, faults := read(value)
+	for _, f := range faults {
+		rule := f.Rule
+		if rule == "file-damaged" { // the file is whole, though this pattern is not
+			rule = "escape-wrong"
+		}
+		p.Report(rule, s.valueFrom, key, f.Text, f.Mend)
+	}
+	p.catalog.Entries = append(p.catalog.Entries, catalog.Entry{Key: key, Message: m, Note: note, Offset: s.from})
+	p.slots = append(p.slots, s)
+}
+
+// blankOver skips white space, and line ends that a backslash takes away.
+func (p *parser) blankOver() {
+	for {
+		p.blank()
+		if !p.continued() {
+			return
+		}
+	}
+}
+
+// continued skips a backslash with its line end and the white space that the
+// next line begins with.
+func (p *parser) continued() bool {
+	if p.at+1 >= len(p.src) || p.src[p.at] != '\\' || p.src[p.at+1] != '\n' && p.src[p.at+1] != '\r' {
+		return false
+	}
+	p.at++
+	p.lineEnd()
+	p.blank()
+	return true
+}
+
+// read reads up to a character of stops or the line end, and decodes escapes.
+func (p *parser) read(stops, key string) string {
+	start := p.at
+	for p.at < len(p.src) && p.src[p.at] != '\\' && p.src[p.at] != '\n' && p.src[p.at] != '\r' && strings.IndexByte(stops, p.src[p.at]) < 0 {
+		p.at++
+	}
+	if p.at >= len(p.src) || p.src[p.at] != '\\' {
+		return p.src[start:p.at]
+	}
+	var out strings.Builder
+	out.WriteString(p.src[start:p.at])
+	for p.at < len(p.src) {
+		c := p.src[p.at]
+		if c == '\n' || c == '\r' || strings.IndexByte(stops, c) >= 0 {
+			break
+		}
+		if c != '\\' {
+			out.WriteByte(c)
+			p.at++
+			continue
+		}
+		if p.continued() {
+			continue
+		}
+		p.at++
+		if p.at >= len(p.src) {
+			break
+		}
+		c = p.src[p.at]
+		p.at++
+		switch c {
+		case 'n':
+			out.WriteByte('\n')
+		case 't':
+			out.WriteByte('\t')
+		case 'r':
+			out.WriteByte('\r')
+		case 'f':
+			out.WriteByte('\f')
+		case 'u':
+			p.unicode(&out, key)
+		default:
+			out.WriteByte(c)
+		}
+	}
+	return out.String()
+}
+
+// unicode reads the digits of \uXXXX, and a second half of a pair.
+func (p *parser) unicode(out *strings.Builder, key string) {
+	r, ok := hex(p.src, p.at)
+	if !ok {
+		p.Damaged(p.at-2, key, `\u without four hexadecimal digits, which Java refuses to load`, `write \u00e9 or the character itself`)
+		out.WriteString(`\u`)
+		return
+	}
+	p.at += 4
+	if utf16.IsSurrogate(r) && strings.HasPrefix(p.src[p.at:], `\u`) {
+		if low, ok := hex(p.src, p.at+2); ok {
+			if pair := utf16.DecodeRune(r, low); pair != utf8.RuneError {
+				p.at += 6
+				r = pair
+			}
+		}
+	}
+	out.WriteRune(r)
+}
+
+func hex(text string, at int) (rune, bool) {
+	if at+4 > len(text) {
+		return 0, false
+	}
+	n := rune(0)
+	for _, c := range []byte(text[at : at+4]) {
+		switch {
+		case c >= '0' && c <= '9':
+			n = n<<4 | rune(c-'0')
+		case c|0x20 >= 'a' && c|0x20 <= 'f':
+			n = n<<4 | rune(c|0x20-'a'+10)
+		default:
+			return 0, false
+		}
+	}
+	return n, true
+}

@@ -1,0 +1,132 @@
+package properties
+
+import (
+	"fmt"
+	"strings"
+	"unicode/utf16"
+
+	"zelvik/catalog"
+	"zelvik/format"
+	"zelvik/message"
+	"zelvik/message/icu"
+	"zelvik/message/printf"
+)
+
+// writer writes entries and tells what it could not say.
+type writer struct {
+	format.Teller
+	escaped bool
+	newline string
+	// sign parts key and value.
+	sign string
+	// printf says that the file's texts are format strings.
+	printf bool
+}
+
+// compose writes a file in ASCII, which every version of Java reads alike.
+func compose(c *catalog.Catalog, o format.Options) ([]byte, []catalog.Loss) {
+	w := &writer{escaped: true, newline: "\n", sign: "="}
+	w.Catalog = c
+	out := make([]byte, 0, o.Room(len(c.Entries)*96))
+	for i := range c.Entries {
+		var on bool
+		if out, on = o.Flush(out); !on {
+			return nil, nil
+		}
+		if e := &c.Entries[i]; w.Unheld(e, ".properties files", holds) {
+			out = w.entry(out, w.Resolved(c, e))
+			out = append(out, w.newline...)
+		}
+	}
+	return out, w.Losses
+}
+
+// entry writes the comment and the line of an entry, without its line end.
+func (w *writer) entry(out []byte, e *catalog.Entry) []byte {
+	if e.Note != "" {
+		out = append(out, w.note(e.Note)...)
+		out = append(out, w.newline...)
+	}
+	out = w.escape(out, e.Key, true)
+	out = append(out, w.sign...)
+	return w.escape(out, w.value(e), false)
+}
+
+// note writes a comment, a line a line.
+func (w *writer) note(note string) string {
+	text := "# " + strings.ReplaceAll(w.Comment(note), "\n", w.newline+"# ")
+	if !w.escaped {
+		return text
+	}
+	var out []byte
+	for _, r := range text { // comments have no escapes, but people read these
+		out = w.char(out, r)
+	}
+	return string(out)
+}
+
+// value spells the message: a pattern where something in it varies.
+func (w *writer) value(e *catalog.Entry) string {
+	m := e.Message
+	if w.printf && m.Choice == nil {
+		return w.Told(printf.Java.Write(m.Pattern, printf.Numbered(m), false))
+	}
+	if m.Choice == nil && !m.HasPlaceholders() {
+		text := m.Pattern.String()
+		if message.HasMarkup(m.Pattern.Literal()) {
+			w.Lose("markup", "that the tags in the text are shown as they stand", "they read as markup")
+		}
+		if Patterned(text) || printf.Java.Formatted(text) {
+			w.Lose("escape", "that the braces or percent signs in the text are no placeholder", "they read as one")
+		}
+		return text
+	}
+	text := w.Told(icu.Writer{Numbered: true, Java: true}.Write(m))
+	for p := range m.Placeholders() {
+		if !p.MadeName() && p.Position > 0 && p.Syntax != message.Composite && !(p.Name == "count" && p.Type == message.Integer) {
+			w.Lose("name", "the name of the placeholder {"+p.Name+"}", "its position; the ledger of a family keeps the name")
+		}
+	}
+	for _, pattern := range m.Patterns() {
+		if message.HasMarkup(pattern.Literal()) {
+			w.Lose("markup", "that the tags in the text are shown as they stand", "they read as markup")
+		}
+	}
+	return text
+}
+
+// escape writes a key or a value.
+func (w *writer) escape(out []byte, text string, key bool) []byte {
+	for i, r := range text {
+		switch {
+		case r == '\\':
+			out = append(out, `\\`...)
+		case r == '\n':
+			out = append(out, `\n`...)
+		case r == '\r':
+			out = append(out, `\r`...)
+		case r == '\t':
+			out = append(out, `\t`...)
+		case r == '\f':
+			out = append(out, `\f`...)
+		case r == ' ' && (key || i == 0), key && (r == '=' || r == ':'), key && i == 0 && (r == '#' || r == '!'):
+			out = append(out, '\\', byte(r))
+		case r < ' ' || r == 0x7F || r == 0x85 || r == 0x2028:
+			out = fmt.Appendf(out, `\u%04X`, r)
+		default:
+			out = w.char(out, r)
+		}
+	}
+	return out
+}
+
+func (w *writer) char(out []byte, r rune) []byte {
+	switch {
+	case r < 0x7F || !w.escaped:
+		return append(out, string(r)...)
+	case r > 0xFFFF:
+		high, low := utf16.EncodeRune(r)
+		return fmt.Appendf(out, `\u%04X\u%04X`, high, low)
+	}
+	return fmt.Appendf(out, `\u%04X`, r)
+}
