@@ -111,16 +111,50 @@ func (w *composer) member(e *catalog.Entry, indent string) {
 }
 
 func (w *composer) dict(e *catalog.Entry, indent string) {
-	selectors, variants := w.reduce(e.Message.Choice)
+	top, variables, losses := Split(e.Message)
+	for _, l := range losses {
+		w.lose(l.Kind, l.Lost, l.Instead)
+	}
 	w.row(indent, "<dict>")
-	w.pair(indent+w.tab, formatKey, w.reference(selectors[0], "", len(e.Message.Arguments()) > 1))
-	w.variable(selectors, variants, "", indent+w.tab)
+	inner := indent + w.tab
+	w.pair(inner, formatKey, top)
+	for _, v := range variables {
+		w.row(inner, "<key>"+v.Name+"</key>")
+		w.row(inner, "<dict>")
+		w.pair(inner+w.tab, specKey, pluralKey)
+		w.pair(inner+w.tab, valueKey, v.Type)
+		for _, f := range v.Forms {
+			w.pair(inner+w.tab, f.Category, f.Text)
+		}
+		w.row(inner, "</dict>")
+	}
 	w.row(indent, "</dict>")
+}
+
+// splitter takes a message apart into variables.
+type splitter struct {
+	message   message.Message
+	variables []Variable
+	losses    []message.Loss
+}
+
+// Split takes a message with plurals apart into the text it begins with and
+// the variables in that, and tells what they cannot say.
+func Split(m message.Message) (top string, variables []Variable, losses []message.Loss) {
+	w := &splitter{message: m}
+	selectors, variants := w.reduce(m.Choice)
+	top = w.reference(selectors[0], "", len(m.Arguments()) > 1)
+	w.variable(selectors, variants, "")
+	return top, w.variables, w.losses
+}
+
+func (w *splitter) lose(kind, lost, instead string) {
+	w.losses = append(w.losses, message.Loss{Kind: kind, Lost: lost, Instead: instead})
 }
 
 // reduce leaves out what the format cannot hold: selects, ordinals, offsets
 // and exact cases.
-func (w *composer) reduce(choice *message.Choice) ([]message.Selector, []message.Variant) {
+func (w *splitter) reduce(choice *message.Choice) ([]message.Selector, []message.Variant) {
 	var selectors []message.Selector
 	var kept []int
 	for i, s := range choice.Selectors {
@@ -168,27 +202,22 @@ func variableName(s message.Selector, under string) string {
 	return name
 }
 
-func (w *composer) reference(s message.Selector, under string, numbered bool) string {
+func (w *splitter) reference(s message.Selector, under string, numbered bool) string {
 	if numbered && s.Argument.Position > 0 {
 		return fmt.Sprintf("%%%d$#@%s@", s.Argument.Position, variableName(s, under))
 	}
 	return "%#@" + variableName(s, under) + "@"
 }
 
-// variable writes the variable of the first selector, and one for each of its
+// variable makes the variable of the first selector, and one for each of its
 // cases where there are more selectors.
-func (w *composer) variable(selectors []message.Selector, variants []message.Variant, under, indent string) {
+func (w *splitter) variable(selectors []message.Selector, variants []message.Variant, under string) {
 	s := selectors[0]
-	w.row(indent, "<key>"+variableName(s, under)+"</key>")
-	w.row(indent, "<dict>")
-	inner := indent + w.tab
-	w.pair(inner, specKey, pluralKey)
-	w.pair(inner, valueKey, w.valueType(s))
-	type nested struct {
-		under    string
-		variants []message.Variant
+	at := len(w.variables)
+	w.variables = append(w.variables, Variable{Name: variableName(s, under), Position: s.Argument.Position, Type: w.valueType(s)})
+	add := func(category, text string) {
+		w.variables[at].Forms = append(w.variables[at].Forms, Form{Category: category, Text: text})
 	}
-	var below []nested
 	for _, category := range culture.Categories {
 		var rest []message.Variant
 		for _, v := range variants {
@@ -200,25 +229,23 @@ func (w *composer) variable(selectors []message.Selector, variants []message.Var
 			continue
 		}
 		if len(selectors) == 1 {
-			w.pair(inner, category, w.pattern(rest[0].Pattern, s.Argument.Position, false))
+			text, losses := pattern(rest[0].Pattern, s.Argument.Position, false)
+			w.losses = append(w.losses, losses...)
+			add(category, text)
 			continue
 		}
 		path := category
 		if under != "" {
 			path = under + "_" + category
 		}
-		w.pair(inner, category, w.reference(selectors[1], path, true))
-		below = append(below, nested{path, rest})
-	}
-	w.row(indent, "</dict>")
-	for _, n := range below {
-		w.variable(selectors[1:], n.variants, n.under, indent)
+		add(category, w.reference(selectors[1], path, true))
+		w.variable(selectors[1:], rest, path)
 	}
 }
 
 // valueType gives the conversion of the counted number, as in %lld.
-func (w *composer) valueType(s message.Selector) string {
-	for p := range w.entry.Message.Placeholders() {
+func (w *splitter) valueType(s message.Selector) string {
+	for p := range w.message.Placeholders() {
 		if p.Position == s.Argument.Position && p.Spelling != "" && p.Syntax == message.Foundation && !strings.HasPrefix(p.Spelling, "%#") {
 			return strings.TrimLeft(p.Spelling, "%0123456789$'-+.")
 		}
@@ -226,28 +253,36 @@ func (w *composer) valueType(s message.Selector) string {
 	return "lld"
 }
 
-// pattern writes a text. Inside a variable its own number needs no position.
+// pattern writes a text and tells what it could not say. Inside a variable its
+// own number needs no position.
 func (w *composer) pattern(p message.Pattern, own int, alone bool) string {
+	text, losses := pattern(p, own, alone)
+	for _, l := range losses {
+		w.lose(l.Kind, l.Lost, l.Instead)
+	}
+	return text
+}
+
+func pattern(p message.Pattern, own int, alone bool) (string, []message.Loss) {
 	var out strings.Builder
+	var losses []message.Loss
 	for _, part := range p {
 		switch part := part.(type) {
 		case message.Text:
 			if message.HasMarkup(string(part)) {
-				w.lose("markup", "that the tags in the text are shown as they stand", "they read as markup")
+				losses = append(losses, message.Loss{Kind: "markup", Lost: "that the tags in the text are shown as they stand", Instead: "they read as markup"})
 			}
 			out.WriteString(printf.Escape(string(part)))
 		case *message.Markup:
 			out.WriteString(part.String())
 		case *message.Placeholder:
-			text, losses := printf.Foundation.Spell(part, part.Position != own && !(alone && len(p) == 1))
-			for _, l := range losses {
-				w.lose(l.Kind, l.Lost, l.Instead)
-			}
+			text, more := printf.Foundation.Spell(part, part.Position != own && !(alone && len(p) == 1))
+			losses = append(losses, more...)
 			if part.Position != own && !part.MadeName() {
-				w.lose("name", "the name of the placeholder {"+part.Name+"}", "its position; the ledger of a family keeps the name")
+				losses = append(losses, message.Loss{Kind: "name", Lost: "the name of the placeholder {" + part.Name + "}", Instead: "its position; the ledger of a family keeps the name"})
 			}
 			out.WriteString(text)
 		}
 	}
-	return out.String()
+	return out.String(), losses
 }

@@ -84,13 +84,16 @@ func (e *editor) set(m *plist.Member, w *composer) {
 		}
 		return
 	}
-	selectors, variants := w.reduce(w.entry.Message.Choice)
+	_, variables, losses := Split(w.entry.Message)
 	_, name, position, _, ok := variable(e.top(m))
 	box := m.Value.Find(name)
-	if !ok || box == nil || len(selectors) != 1 || strings.TrimSpace(strings.Replace(e.top(m), "%#@"+name+"@", "", 1)) != "" && position == 0 {
+	if !ok || box == nil || len(variables) != 1 || strings.TrimSpace(strings.Replace(e.top(m), "%#@"+name+"@", "", 1)) != "" && position == 0 {
 		w.dict(w.entry, indent)
 		e.Replace(m.Value.From, m.Value.To, strings.TrimSpace(w.out.String()))
 		return
+	}
+	for _, l := range losses {
+		w.lose(l.Kind, l.Lost, l.Instead)
 	}
 	last := 0
 	for _, v := range box.Value.Members {
@@ -99,10 +102,10 @@ func (e *editor) set(m *plist.Member, w *composer) {
 		}
 	}
 	kept := map[string]bool{}
-	for _, v := range variants {
-		kept[v.Keys[0]] = true
-		text := xmlscan.EscapeText(w.pattern(v.Pattern, selectors[0].Argument.Position, false))
-		if old := box.Value.Find(v.Keys[0]); old != nil {
+	for _, f := range variables[0].Forms {
+		kept[f.Category] = true
+		text := xmlscan.EscapeText(f.Text)
+		if old := box.Value.Find(f.Category); old != nil {
 			if e.Src[old.Value.ContentFrom:old.Value.ContentTo] != text {
 				e.Replace(old.Value.ContentFrom, old.Value.ContentTo, text)
 			}
@@ -110,7 +113,7 @@ func (e *editor) set(m *plist.Member, w *composer) {
 			continue
 		}
 		inner := e.Newline + indent + e.tab + e.tab
-		e.Replace(last, last, inner+"<key>"+v.Keys[0]+"</key>"+inner+"<string>"+text+"</string>")
+		e.Replace(last, last, inner+"<key>"+f.Category+"</key>"+inner+"<string>"+text+"</string>")
 	}
 	for _, v := range box.Value.Members {
 		if !strings.HasPrefix(v.Key, "NSString") && !kept[v.Key] {
