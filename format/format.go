@@ -214,6 +214,9 @@ type Change struct {
 	Note    *string
 	// State is set where it is not nil and the format holds states.
 	State *catalog.State
+	// Source is the source's message, which a bilingual file needs beside a new
+	// translation; nil where it is not known.
+	Source *message.Message
 	// NewKey is the key after Rename.
 	NewKey string
 	// After is the key behind which a new entry goes, its neighbour in the

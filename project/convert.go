@@ -31,6 +31,8 @@ type Converted struct {
 	Format  string      `json:"format"`
 	Culture culture.Tag `json:"culture,omitempty"`
 	Entries int         `json:"entries"`
+	// More is how many other files were joined into it.
+	More int `json:"more,omitempty"`
 }
 
 // LayoutLoss is the kind of the loss that changes no text: comments between
@@ -140,7 +142,7 @@ func choose(file *File, held []holding, target *format.Format, wanted culture.Ta
 // copy plans the same bytes elsewhere.
 func (c *Conversion) copy(file *File, target *format.Format, tag culture.Tag, out string) {
 	c.Add(out, nil, file.data)
-	c.Files = append(c.Files, Converted{file.Path, out, target.Name, tag, len(file.Document.Catalogs()[0].Entries)})
+	c.Files = append(c.Files, Converted{file.Path, out, target.Name, tag, len(file.Document.Catalogs()[0].Entries), 0})
 }
 
 // beside gives the path of a companion file.
@@ -202,9 +204,11 @@ func convertFamily(c *Conversion, family *Family, target *format.Format, out str
 	if target.Holds.Many {
 		path := filepath.FromSlash(target.Path(filepath.ToSlash(out), table, family.Source, true))
 		jobs = append(jobs, func() *result { return w.compose(held, nil, path, "") })
-		held, family = nil, &Family{}
 	}
 	for i, m := range family.Members {
+		if target.Holds.Many {
+			break
+		}
 		isSource := m.Culture == family.Source
 		path := filepath.FromSlash(target.Path(filepath.ToSlash(out), table, m.Culture, isSource))
 		companionPath := ""
@@ -254,6 +258,7 @@ type writer struct {
 type result struct {
 	file                *File
 	culture             culture.Tag
+	more                int
 	path, companionPath string
 	data, companion     []byte
 	entries             int
@@ -264,7 +269,7 @@ type result struct {
 // translation, or several where the format holds several.
 func (w *writer) compose(from []holding, source *catalog.Catalog, path, companionPath string) *result {
 	last := from[len(from)-1]
-	r := &result{file: last.file, culture: last.catalog.Culture, path: path, companionPath: companionPath, entries: len(last.catalog.Entries)}
+	r := &result{file: from[0].file, culture: last.catalog.Culture, path: path, companionPath: companionPath, entries: len(last.catalog.Entries)}
 	layout := make(chan []catalog.Loss, 1)
 	go func() {
 		var list []catalog.Loss
@@ -283,6 +288,9 @@ func (w *writer) compose(from []holding, source *catalog.Catalog, path, companio
 		r.culture = ""
 		catalogs := make([]*catalog.Catalog, len(from))
 		for i, h := range from {
+			if i > 0 && h.file != from[i-1].file {
+				r.more++
+			}
 			catalogs[i] = h.catalog
 			r.entries = max(r.entries, len(h.catalog.Entries))
 		}
@@ -313,7 +321,7 @@ func (w *writer) compose(from []holding, source *catalog.Catalog, path, companio
 	losses = once(losses)
 	for i := range losses {
 		l := &losses[i]
-		at := last
+		at := from[0]
 		for _, h := range from {
 			if l.Culture == h.catalog.Culture {
 				at = h
@@ -333,10 +341,10 @@ func (w *writer) compose(from []holding, source *catalog.Catalog, path, companio
 func (w *writer) take(r *result) {
 	c := w.conversion
 	c.Add(r.path, nil, r.data)
-	c.Files = append(c.Files, Converted{r.file.Path, r.path, w.target.Name, r.culture, r.entries})
+	c.Files = append(c.Files, Converted{r.file.Path, r.path, w.target.Name, r.culture, r.entries, r.more})
 	if len(r.companion) > 0 {
 		c.Add(r.companionPath, nil, r.companion)
-		c.Files = append(c.Files, Converted{r.file.Path, r.companionPath, w.target.Companion.Name, r.culture, r.entries})
+		c.Files = append(c.Files, Converted{r.file.Path, r.companionPath, w.target.Companion.Name, r.culture, r.entries, 0})
 	}
 	slices.SortStableFunc(r.losses, func(a, b catalog.Loss) int { return cmp.Compare(a.Line, b.Line) })
 	c.Losses = append(c.Losses, r.losses...)

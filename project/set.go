@@ -248,6 +248,6 @@ func (c *Conversion) addCulture(f *Family, file *File, made *catalog.Catalog, ou
 		return &FileError{file.Path, err.Error(), "mend the file"}
 	}
 	c.Add(path, old, data)
-	c.Files = append(c.Files, Converted{file.Path, path, f.Format.Name, made.Culture, len(made.Entries)})
+	c.Files = append(c.Files, Converted{file.Path, path, f.Format.Name, made.Culture, len(made.Entries), 0})
 	return nil
 }

@@ -14,6 +14,7 @@ import (
 	"zelvik/format/resx"
 	appletable "zelvik/format/strings"
 	"zelvik/format/stringsdict"
+	"zelvik/format/xcstrings"
 )
 
 // Formats are all formats, in the order of the documentation.
@@ -21,6 +22,7 @@ var Formats = []*format.Format{
 	android.Format,
 	appletable.Format,
 	stringsdict.Format,
+	xcstrings.Format,
 	resx.Format,
 	arb.Format,
 	properties.Format,

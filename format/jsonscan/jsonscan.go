@@ -58,6 +58,16 @@ func (v *Value) Find(key string) *Value {
 	return nil
 }
 
+// Index gives the place of the last member with the key, or -1.
+func (v *Value) Index(key string) int {
+	for i := len(v.Members) - 1; i >= 0; i-- {
+		if v.Members[i].Key == key {
+			return i
+		}
+	}
+	return -1
+}
+
 const maxDepth = 200
 
 type parser struct {
@@ -376,8 +386,12 @@ func AppendQuote[T string | []byte](out []byte, text T) []byte {
 
 // QuoteASCII writes a string as JSON with every character beyond ASCII escaped.
 func QuoteASCII(text string) string {
+	return escapeASCII(Quote(text))
+}
+
+func escapeASCII(quoted string) string {
 	var out strings.Builder
-	for _, r := range Quote(text) {
+	for _, r := range quoted {
 		switch {
 		case r < 0x7F:
 			out.WriteRune(r)

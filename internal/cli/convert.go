@@ -182,7 +182,11 @@ func (e *env) reportConversion(c *cli.Command, shape string, r *conversionReport
 		p.Printf("%s\n", p.Strong(fmt.Sprintf("%s %s", plural(len(r.Written), "file"), verb)))
 		var rows [][]string
 		for _, f := range r.Written {
-			rows = append(rows, []string{"  " + f.From, "->", f.Path, string(f.Culture), plural(f.Entries, "entry")})
+			from := f.From
+			if f.More > 0 {
+				from += fmt.Sprintf(" and %d more", f.More)
+			}
+			rows = append(rows, []string{"  " + from, "->", f.Path, string(f.Culture), plural(f.Entries, "entry")})
 		}
 		p.Table(nil, rows, 4)
 	}

@@ -1,0 +1,278 @@
+package xcstrings
+
+import (
+	"cmp"
+	"slices"
+	"strings"
+
+	"zelvik/catalog"
+	"zelvik/format"
+	"zelvik/format/jsonscan"
+	"zelvik/format/stringsdict"
+)
+
+// Edit makes changes; see format.Document.
+func (d *document) Edit(changes []format.Change) ([]byte, []catalog.Loss, error) {
+	base := format.NewEditor(d.Text())
+	e := &editor{document: d, Editor: jsonscan.NewEditor(&base, &d.root)}
+	e.Layout.Spread = true
+	if err := e.Make(changes, e.change); err != nil {
+		return nil, nil, err
+	}
+	out, err := d.text.Patch(e.Replacements)
+	return out, e.w.Losses, err
+}
+
+type editor struct {
+	*document
+	jsonscan.Editor
+	w writer
+	// indices are the places of keys among the strings.
+	indices map[string]int
+}
+
+// find gives the place of a key, or -1.
+func (e *editor) find(strs *jsonscan.Value, key string) int {
+	if e.indices == nil {
+		e.indices = make(map[string]int, len(strs.Members))
+		for i := range strs.Members {
+			if _, double := e.indices[strs.Members[i].Key]; !double {
+				e.indices[strs.Members[i].Key] = i
+			}
+		}
+	}
+	if i, ok := e.indices[key]; ok {
+		return i
+	}
+	return -1
+}
+
+func (e *editor) change(c format.Change) error {
+	strs := e.root.Find("strings")
+	if strs == nil || strs.Kind != jsonscan.Object {
+		return format.ErrNoEntry
+	}
+	tag := cmp.Or(c.Culture, e.catalogs[0].Culture)
+	at := e.find(strs, c.Key)
+	entry := &catalog.Entry{Key: c.Key}
+	e.w.Entry = entry
+	if at < 0 {
+		if c.Op != format.Set || c.Message == nil {
+			return format.ErrNoEntry
+		}
+		entry.Message = *c.Message
+		if c.Note != nil {
+			entry.Note = *c.Note
+		}
+		if c.State != nil {
+			entry.State = *c.State
+		}
+		own := &catalog.Catalog{Culture: tag}
+		own.Add(*entry)
+		catalogs := []*catalog.Catalog{own}
+		if tag != e.catalogs[0].Culture {
+			catalogs = []*catalog.Catalog{{Culture: e.catalogs[0].Culture}, own}
+		}
+		e.Insert(strs, e.after(strs, c), c.Key, e.w.entry(catalogs, c.Key))
+		return nil
+	}
+	m := &strs.Members[at]
+	switch c.Op {
+	case format.Remove:
+		return e.remove(strs, at, c)
+	case format.Rename:
+		e.Replace(m.KeyFrom, m.KeyTo, e.Layout.Quote(c.NewKey))
+		return nil
+	}
+	if c.Note != nil {
+		e.field(&m.Value, "comment", *c.Note)
+	}
+	if c.Message != nil || c.State != nil {
+		e.set(m, string(tag), c, entry)
+	}
+	return nil
+}
+
+// after gives the place behind which a new key goes: its sorted place where
+// the file is sorted, else behind its neighbour.
+func (e *editor) after(strs *jsonscan.Value, c format.Change) int {
+	members := strs.Members
+	if i := e.find(strs, c.After); i >= 0 {
+		return i
+	}
+	if c.After == "" {
+		return -1
+	}
+	if slices.IsSortedFunc(members, func(a, b jsonscan.Member) int { return compare(a.Key, b.Key) }) {
+		i, _ := slices.BinarySearchFunc(members, c.Key, func(m jsonscan.Member, key string) int { return compare(m.Key, key) })
+		return i - 1
+	}
+	return len(members) - 1
+}
+
+// remove takes out a key, or in a culture that is not the source its text.
+func (e *editor) remove(strs *jsonscan.Value, at int, c format.Change) error {
+	if c.Culture == "" || c.Culture == e.catalogs[0].Culture {
+		e.Drop(strs, at)
+		return nil
+	}
+	localizations := strs.Members[at].Value.Find("localizations")
+	if localizations == nil {
+		return format.ErrNoEntry
+	}
+	i := localizations.Index(string(c.Culture))
+	if i < 0 {
+		return format.ErrNoEntry
+	}
+	e.Drop(localizations, i)
+	return nil
+}
+
+// field sets, adds or removes a text member of an object whose members are
+// sorted.
+func (e *editor) field(object *jsonscan.Value, key, text string) {
+	i := object.Index(key)
+	switch {
+	case i >= 0 && text == "":
+		e.Drop(object, i)
+	case i >= 0:
+		e.SetText(&object.Members[i].Value, text)
+	case text != "":
+		e.Insert(object, sorted(object, key), key, jsonscan.Str(text))
+	}
+}
+
+// sorted gives the index behind which a key goes among sorted ones.
+func sorted(object *jsonscan.Value, key string) int {
+	i := 0
+	for i < len(object.Members) && object.Members[i].Key < key {
+		i++
+	}
+	return i - 1
+}
+
+// set changes the text of a key in a culture: what is in place is changed
+// piece by piece, anything else is written anew.
+func (e *editor) set(m *jsonscan.Member, tag string, c format.Change, entry *catalog.Entry) {
+	localizations := m.Value.Find("localizations")
+	var own *jsonscan.Value
+	if localizations != nil {
+		own = localizations.Find(tag)
+		for i := range e.catalogs { // spelled otherwise, as zh_Hans
+			if own == nil && string(e.catalogs[i].Culture) == tag {
+				for j := range localizations.Members {
+					if strings.EqualFold(strings.ReplaceAll(localizations.Members[j].Key, "_", "-"), tag) {
+						own = &localizations.Members[j].Value
+					}
+				}
+			}
+		}
+	}
+	if c.Message == nil {
+		if own != nil {
+			entry.State = *c.State
+			e.states(own, e.w.state(entry))
+		}
+		return
+	}
+	entry.Message = *c.Message
+	if c.State != nil {
+		entry.State = *c.State
+	}
+	if own != nil && e.patch(own, c, entry) {
+		return
+	}
+	value := e.w.localization(entry)
+	switch {
+	case own != nil:
+		e.Replace(own.From, own.To, string(e.Layout.Append(nil, value, e.Indented(own.From))))
+	case localizations != nil:
+		e.Insert(localizations, sorted(localizations, tag), tag, value)
+	default:
+		e.Insert(&m.Value, sorted(&m.Value, "localizations"), "localizations", jsonscan.Dict(jsonscan.Field{Key: tag, Value: value}))
+	}
+}
+
+// states sets the states of all units in a localization.
+func (e *editor) states(v *jsonscan.Value, state string) {
+	for i := range v.Members {
+		m := &v.Members[i]
+		if m.Key == "stringUnit" {
+			e.field(&m.Value, "state", state)
+		} else if m.Value.Kind == jsonscan.Object {
+			e.states(&m.Value, state)
+		}
+	}
+}
+
+// patch changes the text, or the forms of the plural, that stand there; false
+// where the shape changes with the message.
+func (e *editor) patch(own *jsonscan.Value, c format.Change, entry *catalog.Entry) bool {
+	unit, variations := own.Find("stringUnit"), own.Find("variations")
+	if own.Find("substitutions") != nil {
+		return false
+	}
+	if !stringsdict.Plural(entry.Message) {
+		if unit == nil || variations != nil || unit.Find("value") == nil {
+			return false
+		}
+		e.units(unit, c, entry, e.w.text(entry.Message))
+		return true
+	}
+	if variations == nil || variations.Find("plural") == nil || len(entry.Message.Arguments()) > 1 {
+		return false
+	}
+	_, variables, losses := stringsdict.Split(entry.Message)
+	if len(variables) != 1 {
+		return false
+	}
+	e.w.Told("", losses)
+	forms := variations.Find("plural")
+	var gone []int
+	for i := range forms.Members {
+		if !slices.ContainsFunc(variables[0].Forms, func(f stringsdict.Form) bool { return f.Category == forms.Members[i].Key }) {
+			gone = append(gone, i)
+		}
+	}
+	if len(gone) == len(forms.Members) {
+		return false
+	}
+	for _, f := range variables[0].Forms {
+		i := forms.Index(f.Category)
+		if i < 0 {
+			value := jsonscan.Dict(newUnit(e.w.state(entry), f.Text))
+			e.Insert(forms, e.placeFor(forms, f.Category, gone), f.Category, value)
+			continue
+		}
+		if unit := forms.Members[i].Value.Find("stringUnit"); unit != nil && unit.Find("value") != nil {
+			e.units(unit, c, entry, f.Text)
+		} else {
+			e.Replace(forms.Members[i].Value.From, forms.Members[i].Value.To, string(e.Layout.Append(nil, jsonscan.Dict(newUnit(e.w.state(entry), f.Text)), e.Indented(forms.Members[i].KeyFrom))))
+		}
+	}
+	e.Drop(forms, gone...)
+	return true
+}
+
+// placeFor gives the index behind which a category goes, never one that is
+// taken out.
+func (e *editor) placeFor(forms *jsonscan.Value, category string, gone []int) int {
+	i := sorted(forms, category)
+	for i >= 0 && slices.Contains(gone, i) {
+		i--
+	}
+	return i
+}
+
+// units changes text and state of a unit. A text that was not there yet is
+// there now.
+func (e *editor) units(unit *jsonscan.Value, c format.Change, entry *catalog.Entry, text string) {
+	e.SetText(unit.Find("value"), text)
+	state := unit.Find("state")
+	switch {
+	case c.State != nil:
+		e.field(unit, "state", e.w.state(entry))
+	case state != nil && state.Text == "new" && text != "":
+		e.SetText(state, "translated")
+	}
+}

@@ -1,0 +1,269 @@
+package xcstrings
+
+import (
+	"cmp"
+	"fmt"
+	"slices"
+	"strings"
+
+	"zelvik/catalog"
+	"zelvik/culture"
+	"zelvik/finding"
+	"zelvik/format"
+	"zelvik/format/charset"
+	"zelvik/format/jsonscan"
+	"zelvik/format/stringsdict"
+	"zelvik/message"
+	"zelvik/message/printf"
+)
+
+// document is a string catalog that was read.
+type document struct {
+	text     *charset.Text
+	root     jsonscan.Value
+	catalogs []*catalog.Catalog
+}
+
+// Catalogs gives the cultures' catalogs, the source first, the others by tag.
+func (d *document) Catalogs() []*catalog.Catalog { return d.catalogs }
+
+// Text gives the file as UTF-8.
+func (d *document) Text() string { return d.text.String() }
+
+type parser struct {
+	*document
+	format.Reader
+	source    culture.Tag
+	byCulture map[string]*catalog.Catalog
+}
+
+func parse(data []byte) (format.Document, []finding.Finding) {
+	p := &parser{document: &document{text: charset.Decode(data)}, byCulture: map[string]*catalog.Catalog{}, source: "en"}
+	src := p.Text()
+	p.Reader = format.NewReader(src)
+	p.catalogs = []*catalog.Catalog{{Culture: p.source}}
+	if charset.Binary(data) {
+		p.Damaged(0, "", "the file is binary, no JSON text", "give an .xcstrings file")
+		return p.document, p.Done()
+	}
+	if p.text.Bad >= 0 {
+		p.Damaged(p.text.Bad, "", "the file is not valid "+p.text.Encoding.String(), "save it as UTF-8")
+	}
+	root, faults := jsonscan.Parse(src)
+	p.root = root
+	for _, f := range faults {
+		p.Damaged(f.Offset, "", f.Text, f.Mend)
+	}
+	if v := root.Find("sourceLanguage"); v != nil {
+		if tag, err := culture.Parse(v.Text); err == nil {
+			p.source = tag
+			p.catalogs[0].Culture = tag
+		} else {
+			p.Report("culture-unknown", v.From, "", err.Error(), "write the culture of the source texts")
+		}
+		p.byCulture[v.Text] = p.catalogs[0]
+	} else if len(faults) == 0 {
+		p.Damaged(root.From, "", "the file has no sourceLanguage", `write "sourceLanguage" : "en"`)
+	}
+	strs := root.Find("strings")
+	if strs == nil {
+		if len(faults) == 0 {
+			p.Damaged(root.From, "", "the file has no strings", `write "strings" : {}`)
+		}
+		return p.document, p.Done()
+	}
+	for i := range strs.Members {
+		p.entry(&strs.Members[i])
+	}
+	slices.SortFunc(p.catalogs[1:], func(a, b *catalog.Catalog) int { return cmp.Compare(a.Culture, b.Culture) })
+	return p.document, p.Done()
+}
+
+// entry reads one key in all cultures.
+func (p *parser) entry(m *jsonscan.Member) {
+	if !p.Once(m.Key, m.Key, m.KeyFrom) {
+		return
+	}
+	common := catalog.Entry{Key: m.Key, Offset: m.KeyFrom}
+	if v := m.Value.Find("comment"); v != nil {
+		common.Note = v.Text
+	}
+	if v := m.Value.Find("shouldTranslate"); v != nil && v.Text == "false" {
+		common.Fixed = true
+	}
+	stale := false
+	if v := m.Value.Find("extractionState"); v != nil && v.Text == "stale" {
+		stale = true
+	}
+	localizations := m.Value.Find("localizations")
+	inSource := false
+	if localizations != nil {
+		for i := range localizations.Members {
+			l := &localizations.Members[i]
+			c := p.culture(l)
+			if c == nil {
+				continue
+			}
+			e := common
+			e.Offset = l.KeyFrom
+			if c == p.catalogs[0] {
+				inSource = true
+				e.Offset = m.KeyFrom
+			} else {
+				e.Note = ""
+			}
+			p.localization(&e, &l.Value)
+			if stale && c != p.catalogs[0] && e.State == catalog.Done {
+				e.State = catalog.Moved
+			}
+			c.Add(e)
+		}
+	}
+	if !inSource { // the key is the text
+		e := common
+		pattern, _ := printf.Foundation.Parse(m.Key)
+		e.Message = message.Message{Pattern: pattern}
+		p.catalogs[0].Add(e)
+	}
+}
+
+// culture gives the catalog of a localization, a new one for a culture that
+// appears for the first time; nil where it is none.
+func (p *parser) culture(m *jsonscan.Member) *catalog.Catalog {
+	if c, known := p.byCulture[m.Key]; known {
+		return c
+	}
+	tag, err := culture.Parse(m.Key)
+	if err != nil {
+		p.Report("culture-unknown", m.KeyFrom, "", err.Error(), "write a culture that exists")
+		p.byCulture[m.Key] = nil
+		return nil
+	}
+	c := &catalog.Catalog{Culture: tag}
+	p.catalogs = append(p.catalogs, c)
+	p.byCulture[m.Key] = c
+	return c
+}
+
+// states are the words of the format for how far a translation has come.
+var states = map[string]catalog.State{"new": catalog.Missing, "translated": catalog.Done, "needs_review": catalog.Draft, "stale": catalog.Moved}
+
+// localization reads an entry's texts in one culture.
+func (p *parser) localization(e *catalog.Entry, v *jsonscan.Value) {
+	variations := v.Find("variations")
+	substitutions := v.Find("substitutions")
+	if variations != nil {
+		e.Message = p.variations(e, variations)
+		return
+	}
+	text := p.unit(e, v)
+	if substitutions == nil {
+		pattern, faults := printf.Foundation.Parse(text.Text)
+		for _, f := range faults {
+			p.Report(f.Rule, text.From, e.Key, f.Text, f.Mend)
+		}
+		e.Message = message.Message{Pattern: pattern}
+		return
+	}
+	x := &stringsdict.Expander{
+		Find: func(name string) (stringsdict.Variable, bool) {
+			return p.substitution(e, substitutions.Find(name), name)
+		},
+		Report: func(rule string, offset int, text, mend string) {
+			p.Report(rule, offset, e.Key, text, mend)
+		},
+	}
+	e.Message = x.Message(text.Text, text.From)
+}
+
+// unit reads a stringUnit: its text, and the least of the states of the
+// entry's units.
+func (p *parser) unit(e *catalog.Entry, v *jsonscan.Value) *jsonscan.Value {
+	unit := v.Find("stringUnit")
+	if unit == nil {
+		p.Damaged(v.From, e.Key, "a localization without a stringUnit", `add "stringUnit" : {"state" : "new", "value" : ""}`)
+		return &jsonscan.Value{From: v.From, To: v.From}
+	}
+	if s := unit.Find("state"); s != nil {
+		state, known := states[s.Text]
+		if !known {
+			p.Damaged(s.From, e.Key, fmt.Sprintf("%q is no state", s.Text), "write new, translated or needs_review")
+		} else if e.State == catalog.Unstated || state < e.State {
+			e.State = state
+		}
+	}
+	text := unit.Find("value")
+	if text == nil || text.Kind != jsonscan.String {
+		p.Damaged(unit.From, e.Key, "a stringUnit without a value", `add "value" : "..."`)
+		return &jsonscan.Value{From: unit.From, To: unit.From}
+	}
+	return text
+}
+
+// variations reads plural forms, or those of the device that stands for all.
+func (p *parser) variations(e *catalog.Entry, v *jsonscan.Value) message.Message {
+	if device := v.Find("device"); device != nil && len(device.Members) > 0 {
+		chosen := device.Find("other")
+		if chosen == nil {
+			chosen = &device.Members[0].Value
+		}
+		e.Unread = "the texts for other devices"
+		if inner := chosen.Find("variations"); inner != nil {
+			return p.variations(e, inner)
+		}
+		pattern, _ := printf.Foundation.Parse(p.unit(e, chosen).Text)
+		return message.Message{Pattern: pattern}
+	}
+	forms := v.Find("plural")
+	if forms == nil || len(forms.Members) == 0 {
+		p.Damaged(v.From, e.Key, "variations without plural or device", `add "plural" : {"other" : ...}`)
+		return message.Message{}
+	}
+	variable := p.forms(e, forms, nil)
+	x := &stringsdict.Expander{
+		Find: func(string) (stringsdict.Variable, bool) { return variable, true },
+		Report: func(rule string, offset int, text, mend string) {
+			p.Report(rule, offset, e.Key, strings.ReplaceAll(text, "the variable count", "the text"), mend)
+		},
+	}
+	return x.Message("%#@count@", forms.From)
+}
+
+// forms reads the texts of the plural categories. In those of a substitution
+// %arg stands for its number, which the specifier spells.
+func (p *parser) forms(e *catalog.Entry, v *jsonscan.Value, specifier *jsonscan.Value) stringsdict.Variable {
+	variable := stringsdict.Variable{Offset: v.From}
+	for i := range v.Members {
+		m := &v.Members[i]
+		text := p.unit(e, &m.Value)
+		spelled := text.Text
+		if specifier != nil {
+			spelled = strings.ReplaceAll(spelled, "%arg", "%"+specifier.Text)
+		}
+		variable.Forms = append(variable.Forms, stringsdict.Form{Category: m.Key, Text: spelled, Offset: text.From})
+	}
+	return variable
+}
+
+// substitution reads the variable that %#@name@ stands for.
+func (p *parser) substitution(e *catalog.Entry, v *jsonscan.Value, name string) (stringsdict.Variable, bool) {
+	if v == nil {
+		return stringsdict.Variable{}, false
+	}
+	forms := &jsonscan.Value{From: v.From}
+	if variations := v.Find("variations"); variations != nil && variations.Find("plural") != nil {
+		forms = variations.Find("plural")
+	}
+	specifier := v.Find("formatSpecifier")
+	if specifier == nil {
+		specifier = &jsonscan.Value{Text: "lld"}
+	}
+	variable := p.forms(e, forms, specifier)
+	variable.Name, variable.Type = name, specifier.Text
+	if n := v.Find("argNum"); n != nil && n.Kind == jsonscan.Number && len(n.Text) < 3 {
+		for _, c := range n.Text {
+			variable.Position = variable.Position*10 + int(c-'0')
+		}
+	}
+	return variable, true
+}
