@@ -227,6 +227,10 @@ type Change struct {
 // ErrNoEntry says that a change names a key that the document does not have.
 var ErrNoEntry = errors.New("no such key")
 
+// ErrKeyIsText says that a change would give a text to a key that is its text,
+// as in gettext's source texts.
+var ErrKeyIsText = errors.New("its text is its key here; rename it instead")
+
 // EditError says why a change could not be made.
 type EditError struct {
 	Key string

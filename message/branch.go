@@ -96,3 +96,54 @@ func at(keys []string, i int) string {
 func has(branches []Branch, i int, key string) bool {
 	return slices.ContainsFunc(branches, func(b Branch) bool { return at(b.Keys, i) == key })
 }
+
+// CountFirst makes a choice count the argument that it shows, for formats that
+// do not say which it is: the first whole number by position; where none is
+// typed as one, the one placeholder there is, or one whose name says so; else
+// a count that is not shown.
+func (m Message) CountFirst() {
+	best := Placeholder{Name: "count", Type: Integer}
+	var only *Placeholder
+	several := false
+	for _, pattern := range m.Patterns() {
+		for _, part := range pattern {
+			p, ok := part.(*Placeholder)
+			if !ok {
+				continue
+			}
+			if p.Type == Integer && (best.Position == 0 || p.Position < best.Position) && (p.Position > 0 || p.Name != "") {
+				best.Position = p.Position
+				if p.Name != "" {
+					best.Name = p.Name
+				}
+			}
+			several = several || only != nil && !same(only, p)
+			if only == nil || counts[p.Name] {
+				only = p
+			}
+		}
+	}
+	if best.Position == 0 && best.Name == "count" && only != nil && (!several || counts[only.Name]) && only.Type == String && only.Style == "" {
+		best.Position = only.Position
+		if only.Name != "" {
+			best.Name = only.Name
+		}
+		for p := range m.Placeholders() {
+			if same(only, p) && p != only {
+				p.Type = Integer
+			}
+		}
+		only.Type = Integer
+	}
+	if best.Position > 0 && best.Name == "count" {
+		for p := range m.Placeholders() {
+			if p.Position == best.Position && p.Name == "" {
+				p.Name = best.Name
+			}
+		}
+	}
+	m.Choice.Selectors = []Selector{{Argument: best}}
+}
+
+// counts are names that say that an argument counts.
+var counts = map[string]bool{"count": true, "n": true, "num": true, "number": true, "total": true, "quantity": true}

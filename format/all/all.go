@@ -10,6 +10,7 @@ import (
 	"zelvik/format"
 	"zelvik/format/android"
 	"zelvik/format/arb"
+	"zelvik/format/po"
 	"zelvik/format/properties"
 	"zelvik/format/resx"
 	appletable "zelvik/format/strings"
@@ -26,6 +27,8 @@ var Formats = []*format.Format{
 	resx.Format,
 	arb.Format,
 	properties.Format,
+	po.Format,
+	po.Compiled,
 }
 
 // Named gives the format with a name. The error lists the names and the

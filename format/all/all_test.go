@@ -2,6 +2,7 @@ package all
 
 import (
 	"bytes"
+	"errors"
 	"fmt"
 	"slices"
 	"strings"
@@ -149,6 +150,9 @@ func TestEditTouchesOneEntry(t *testing.T) {
 			for _, text := range []string{"New", "  it's \"quoted\" \\ <x> & {y} 100% \n 😀 ", "@at", ""} {
 				m := message.Plain(text)
 				out, _, err := document.Edit(change(document, format.Change{Key: e.Key, Message: &m}))
+				if errors.Is(err, format.ErrKeyIsText) {
+					continue
+				}
 				require.NoError(t, err, "%s: %s", file.name, e.Key)
 				again, more := file.format.Parse(out)
 				require.False(t, damaged(more), "%s: %s set to %q: %v\n%s", file.name, e.Key, text, more, out)
@@ -190,6 +194,9 @@ func TestAddRenameRemove(t *testing.T) {
 		m, note := message.Plain("Fresh"), "A note"
 		for _, after := range []string{"", "boarding.title", "boarding_title", "nowhere"} {
 			out, _, err := document.Edit(change(document, format.Change{Key: "fresh", Message: &m, Note: &note, After: after}))
+			if errors.Is(err, format.ErrKeyIsText) {
+				continue
+			}
 			require.NoError(t, err, file.name)
 			added, more := file.format.Parse(out)
 			require.False(t, damaged(more), "%s behind %q\n%s", file.name, after, out)
@@ -231,11 +238,18 @@ func TestPluralForms(t *testing.T) {
 			for _, key := range []string{"one", "few", "other"} {
 				changed.Choice.Variants = append(changed.Choice.Variants, message.Variant{Keys: []string{key}, Pattern: message.Pattern{message.Text("form " + key)}})
 			}
-			out, _, err := document.Edit(change(document, format.Change{Key: e.Key, Message: &changed}))
+			out, losses, err := document.Edit(change(document, format.Change{Key: e.Key, Message: &changed}))
+			if errors.Is(err, format.ErrKeyIsText) {
+				continue
+			}
 			require.NoError(t, err, file.name)
 			again, more := file.format.Parse(out)
 			require.False(t, damaged(more), "%s\n%s", file.name, out)
-			require.Equal(t, "one: form one | few: form few | other: form other", own(again).Find(e.Key).Message.String(), file.name)
+			if got := strings.Replace(own(again).Find(e.Key).Message.String(), "many: form other | ", "", 1); len(losses) == 0 {
+				require.Equal(t, "one: form one | few: form few | other: form other", got, file.name)
+			} else {
+				require.Equal(t, "one: form one | other: form other", got, file.name)
+			}
 		}
 	}
 }
@@ -246,7 +260,7 @@ func TestRandomTexts(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		text := rapid.StringOfN(rapid.SampledFrom([]rune("ab '\"\\<>&{}%@?#\n\té😀;=/*-\u00a0\u202e1$sd,:]")), 0, 24, -1).Draw(t, "text")
 		for _, f := range Formats {
-			if f.Name == "stringsdict" {
+			if f.Name == "stringsdict" || f.Name == "mo" {
 				continue
 			}
 			c := &catalog.Catalog{Culture: "en"}
@@ -320,6 +334,9 @@ func TestFormatsAreWhole(t *testing.T) {
 			assert.Equal(t, "pt-BR", string(location.Culture), path)
 		}
 		assert.Equal(t, "dir/Table", location.Family(), path)
+		if f.Name == "mo" { // no family is made of compiled files
+			continue
+		}
 		found, fit := Detect(path, []byte("<resources><string"))
 		assert.Equal(t, f.Name, found.Name)
 		assert.Equal(t, format.Yes, fit)
@@ -351,6 +368,16 @@ func withoutIdle(c *message.Choice) {
 	}
 }
 
+// complete makes the messages of a document comparable.
+func complete(d format.Document) {
+	for _, c := range d.Catalogs() {
+		c.Complete(nil)
+		for i := range c.Entries {
+			withoutIdle(c.Entries[i].Message.Choice)
+		}
+	}
+}
+
 // fuzz checks a reader on anything: no panic, the same bytes back, and what is
 // composed of it reads the same.
 func fuzz(f *testing.F, target *format.Format) {
@@ -371,8 +398,14 @@ func fuzz(f *testing.F, target *format.Format) {
 		if len(findings) > 0 {
 			return
 		}
-		own(document).Complete(nil)
-		composed, losses := target.Compose(own(document), format.Options{})
+		complete(document)
+		var composed []byte
+		var losses []catalog.Loss
+		if list := document.Catalogs(); len(list) > 1 {
+			composed, losses = target.Join(list)
+		} else {
+			composed, losses = target.Compose(list[0], format.Options{})
+		}
 		if len(losses) > 0 {
 			return
 		}
@@ -380,12 +413,7 @@ func fuzz(f *testing.F, target *format.Format) {
 		if damaged(findings) {
 			t.Fatalf("what was composed is damaged: %v\n%q", findings, composed)
 		}
-		own(again).Complete(nil)
-		for _, c := range []*catalog.Catalog{own(document), own(again)} {
-			for i := range c.Entries {
-				withoutIdle(c.Entries[i].Message.Choice)
-			}
-		}
+		complete(again)
 		want, have := texts(document), texts(again)
 		for id, text := range want {
 			if have[id] != text {
@@ -407,4 +435,5 @@ func FuzzStringsdict(f *testing.F) { fuzzNamed(f, "stringsdict") }
 func FuzzResx(f *testing.F)        { fuzzNamed(f, "resx") }
 func FuzzARB(f *testing.F)         { fuzzNamed(f, "arb") }
 func FuzzProperties(f *testing.F)  { fuzzNamed(f, "properties") }
+func FuzzPO(f *testing.F)          { fuzzNamed(f, "po") }
 func FuzzXCStrings(f *testing.F)   { fuzzNamed(f, "xcstrings") }

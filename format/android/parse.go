@@ -442,33 +442,9 @@ func (p *parser) plurals(entry *catalog.Entry, formatted bool) {
 		choice.Variants = append(choice.Variants, variant)
 	}
 	entry.Message.Choice = choice
-	choice.Selectors = []message.Selector{{Argument: counted(entry.Message)}}
+	entry.Message.CountFirst()
 	entry.Reference = ""
 	p.add(entry)
-}
-
-// counted picks the argument that a plural counts. Android does not say which
-// it is; it is the first whole number by position, else one that is not shown.
-func counted(m message.Message) message.Placeholder {
-	best := message.Placeholder{Name: "count", Type: message.Integer}
-	for _, pattern := range m.Patterns() {
-		for _, part := range pattern {
-			if p, ok := part.(*message.Placeholder); ok && p.Type == message.Integer && (best.Position == 0 || p.Position < best.Position) {
-				best.Position = p.Position
-				if p.Name != "" {
-					best.Name = p.Name
-				}
-			}
-		}
-	}
-	if best.Position > 0 && best.Name == "count" {
-		for p := range m.Placeholders() {
-			if p.Position == best.Position && p.Name == "" {
-				p.Name = best.Name
-			}
-		}
-	}
-	return best
 }
 
 func (p *parser) array(entry *catalog.Entry, formatted bool) {

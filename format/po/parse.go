@@ -1,0 +1,594 @@
+package po
+
+import (
+	"fmt"
+	"regexp"
+	"strconv"
+	"strings"
+
+	"zelvik/catalog"
+	"zelvik/culture"
+	"zelvik/finding"
+	"zelvik/format"
+	"zelvik/format/charset"
+	"zelvik/message"
+	"zelvik/message/composite"
+	"zelvik/message/icu"
+	"zelvik/message/loose"
+	"zelvik/message/printf"
+)
+
+// keysHeader is a header of our own: "X-Keys: msgctxt" says that the context
+// of an entry is its key. Without it the text itself is the key.
+const keysHeader = "X-Keys"
+
+// document is a catalog that was read.
+type document struct {
+	text           *charset.Text
+	source, target *catalog.Catalog
+	blocks         []block
+	// index finds blocks by key.
+	index map[string]int
+	// keyed says that contexts are keys.
+	keyed bool
+	forms forms
+	// header is the block of the header, -1 for none.
+	header int
+}
+
+// field is the place of a keyword with its strings; from is -1 where it is not
+// there.
+type field struct {
+	from, to int
+	text     string
+}
+
+// block is one entry.
+type block struct {
+	from, to              int // the first comment or keyword; behind the last string
+	context, id, plural   field
+	texts                 map[int]field
+	flags                 map[string]bool
+	flagsFrom, flagsTo    int // the line of flags, without its line end
+	previousFrom          int // the lines of the previous text
+	previousTo            int
+	note, translatorsNote comment
+	key                   string
+}
+
+// comment is a run of comment lines of one kind.
+type comment struct {
+	from, to int
+	text     string
+}
+
+// Catalogs gives the source, and the translation unless the file is a
+// template.
+func (d *document) Catalogs() []*catalog.Catalog {
+	if d.target == nil {
+		return []*catalog.Catalog{d.source}
+	}
+	return []*catalog.Catalog{d.source, d.target}
+}
+
+// Text gives the file as UTF-8.
+func (d *document) Text() string { return d.text.String() }
+
+type parser struct {
+	*document
+	format.Reader
+	src string
+	at  int
+}
+
+var charsetHeader = regexp.MustCompile(`(?i)Content-Type:[^\n"]*charset=([A-Za-z0-9_.:-]+)`)
+
+func parse(data []byte) (format.Document, []finding.Finding) {
+	text := charset.Decode(data)
+	named := ""
+	if m := charsetHeader.FindSubmatch(data[:min(len(data), 8192)]); m != nil && text.Encoding == charset.UTF8 {
+		named = string(m[1])
+		text = charset.DecodeIn(data, named)
+	}
+	p := &parser{document: &document{text: text, source: &catalog.Catalog{}, target: &catalog.Catalog{}, index: map[string]int{}, header: -1}}
+	p.src = p.Text()
+	p.Reader = format.NewReader(p.src)
+	if charset.Binary(data) {
+		p.Damaged(0, "", "the file is binary, no text", "give a .po file; compiled .mo files are written only")
+		return p.document, p.Done()
+	}
+	if named != "" && named != "CHARSET" && !charset.Known(named) {
+		p.Damaged(0, "", fmt.Sprintf("the header names the encoding %s, which is not known", named), "write charset=UTF-8")
+	}
+	if text.Bad >= 0 {
+		p.Damaged(text.Bad, "", "the file is not valid "+text.Encoding.String(), "save it as UTF-8 and say so in the header")
+	}
+	for p.at < len(p.src) {
+		p.block()
+	}
+	p.head()
+	p.catalogs()
+	return p.document, p.Done()
+}
+
+// line gives the line at the current place, without its end.
+func (p *parser) line() string {
+	end := p.at
+	for end < len(p.src) && p.src[end] != '\n' && p.src[end] != '\r' {
+		end++
+	}
+	return p.src[p.at:end]
+}
+
+// next goes behind the line at the current place.
+func (p *parser) next() {
+	p.at += len(p.line())
+	if strings.HasPrefix(p.src[p.at:], "\r\n") {
+		p.at += 2
+	} else if p.at < len(p.src) {
+		p.at++
+	}
+}
+
+// block reads comments and keywords of one entry.
+func (p *parser) block() {
+	none := field{from: -1, to: -1}
+	b := block{from: -1, context: none, id: none, plural: none, texts: map[int]field{}, flags: map[string]bool{}, flagsFrom: -1, previousFrom: -1,
+		note: comment{from: -1}, translatorsNote: comment{from: -1}}
+	for p.at < len(p.src) {
+		line := p.line()
+		trimmed := strings.TrimLeft(line, " \t")
+		start := p.at
+		switch {
+		case trimmed == "":
+			if b.from >= 0 && b.id.from < 0 { // comments that belong to no entry
+				b.from = -1
+				b.note, b.translatorsNote, b.flagsFrom, b.previousFrom, b.flags = comment{from: -1}, comment{from: -1}, -1, -1, map[string]bool{}
+			}
+			p.next()
+			if b.id.from >= 0 {
+				p.finish(b)
+				return
+			}
+		case trimmed[0] == '#':
+			if len(b.texts) > 0 { // no blank line parts the entries
+				p.finish(b)
+				return
+			}
+			if strings.HasPrefix(trimmed, "#~") {
+				if b.id.from < 0 {
+					b.from = -1
+					b.note, b.translatorsNote, b.flagsFrom, b.previousFrom, b.flags = comment{from: -1}, comment{from: -1}, -1, -1, map[string]bool{}
+				}
+				p.next()
+				continue
+			}
+			if b.from < 0 {
+				b.from = start
+			}
+			p.comment(&b, trimmed, start, start+len(line))
+			p.next()
+		default:
+			if !p.keyword(&b, trimmed, start+len(line)-len(trimmed)) {
+				p.finish(b)
+				return
+			}
+		}
+	}
+	p.finish(b)
+}
+
+func (p *parser) comment(b *block, line string, from, to int) {
+	add := func(c *comment, text string) {
+		text = strings.TrimSpace(text)
+		if c.from < 0 {
+			*c = comment{from, to, text}
+			return
+		}
+		c.to, c.text = to, c.text+"\n"+text
+	}
+	switch {
+	case strings.HasPrefix(line, "#."):
+		add(&b.note, line[2:])
+	case strings.HasPrefix(line, "#,"):
+		for flag := range strings.SplitSeq(line[2:], ",") {
+			b.flags[strings.TrimSpace(flag)] = true
+		}
+		b.flagsFrom, b.flagsTo = from, to
+	case strings.HasPrefix(line, "#|"):
+		if b.previousFrom < 0 {
+			b.previousFrom = from
+		}
+		b.previousTo = to
+	case strings.HasPrefix(line, "#:"):
+	default:
+		add(&b.translatorsNote, line[1:])
+	}
+}
+
+// keyword reads one keyword with its strings; false where it begins the next
+// entry.
+func (p *parser) keyword(b *block, line string, start int) bool {
+	word := line
+	if end := strings.IndexAny(line, " \t\""); end >= 0 {
+		word = line[:end]
+	}
+	begins := word == "msgctxt" || word == "msgid" && (b.id.from >= 0 || len(b.texts) > 0)
+	if begins && (len(b.texts) > 0 || word == "msgctxt" && b.id.from >= 0) {
+		return false
+	}
+	index := 0
+	switch {
+	case word == "msgctxt" || word == "msgid" || word == "msgid_plural" || word == "msgstr":
+	case strings.HasPrefix(word, "msgstr[") && strings.HasSuffix(word, "]"):
+		n, err := strconv.Atoi(word[len("msgstr[") : len(word)-1])
+		if err != nil || n < 0 || n > 99 {
+			p.Damaged(start, "", fmt.Sprintf("%s is no form", word), "number the forms from msgstr[0]")
+			n = 99
+		}
+		index = n
+	case strings.HasPrefix(word, "\"") || word == "":
+		p.Damaged(start, "", "a string that belongs to no keyword", "write msgid or msgstr before it")
+		p.next()
+		return true
+	default:
+		p.Damaged(start, "", fmt.Sprintf("%q is no keyword", word), "write msgctxt, msgid, msgid_plural or msgstr; comments begin with #")
+		p.next()
+		return true
+	}
+	if b.from < 0 {
+		b.from = start
+	}
+	f := p.strings(start, word)
+	b.to = f.to
+	switch word {
+	case "msgctxt":
+		b.context = f
+	case "msgid":
+		b.id = f
+	case "msgid_plural":
+		b.plural = f
+	default:
+		if b.id.from < 0 {
+			p.Damaged(start, "", word+" without msgid", "write msgid before it")
+		}
+		if _, double := b.texts[index]; double {
+			p.Damaged(start, b.id.text, word+" stands twice", "remove one of them")
+		}
+		b.texts[index] = f
+	}
+	return true
+}
+
+// strings reads the strings behind a keyword, which may go on over lines.
+func (p *parser) strings(start int, word string) field {
+	f := field{from: start, to: start + len(word)}
+	var out strings.Builder
+	p.at = f.to
+	any := false
+	for {
+		at := p.at
+		for at < len(p.src) && strings.IndexByte(" \t", p.src[at]) >= 0 {
+			at++
+		}
+		if at >= len(p.src) || p.src[at] != '"' {
+			if rest := p.line(); strings.TrimSpace(rest) != "" {
+				p.Damaged(at, "", "something that is no string behind "+word, "put the text in double quotes")
+			} else if !any {
+				p.Damaged(f.from, "", word+" without a text", `write ""`)
+			}
+			p.next()
+			return f
+		}
+		any = true
+		f.to = p.quoted(at, &out)
+		f.text = out.String()
+		p.at = f.to
+		if rest := p.line(); strings.TrimSpace(rest) != "" {
+			p.Damaged(p.at, "", "something behind the closing quote", `write \" for a quote in the text`)
+		}
+		// The next line goes on where it begins with a quote.
+		p.next()
+		ahead := strings.TrimLeft(p.line(), " \t")
+		if !strings.HasPrefix(ahead, "\"") {
+			return f
+		}
+	}
+}
+
+// quoted decodes the string at an offset and gives the place behind it.
+func (p *parser) quoted(at int, out *strings.Builder) int {
+	for i := at + 1; i < len(p.src); i++ {
+		switch c := p.src[i]; c {
+		case '"':
+			return i + 1
+		case '\n', '\r':
+			p.Damaged(at, "", "a quote that is not closed", `add "`)
+			return i
+		case '\\':
+			i++
+			if i >= len(p.src) {
+				break
+			}
+			switch e := p.src[i]; e {
+			case 'n':
+				out.WriteByte('\n')
+			case 't':
+				out.WriteByte('\t')
+			case 'r':
+				out.WriteByte('\r')
+			case 'a':
+				out.WriteByte('\a')
+			case 'b':
+				out.WriteByte('\b')
+			case 'f':
+				out.WriteByte('\f')
+			case 'v':
+				out.WriteByte('\v')
+			case '"', '\\', '\'', '?':
+				out.WriteByte(e)
+			case 'x':
+				end := i + 1
+				for end < len(p.src) && end < i+3 && strings.IndexByte("0123456789abcdefABCDEF", p.src[end]) >= 0 {
+					end++
+				}
+				n, err := strconv.ParseUint(p.src[i+1:end], 16, 8)
+				if err != nil {
+					p.Report("escape-wrong", i-1, "", `\x without hexadecimal digits`, `write \\ for a backslash`)
+					out.WriteString(`\x`)
+					continue
+				}
+				out.WriteByte(byte(n))
+				i = end - 1
+			case '\n', '\r':
+				p.Damaged(at, "", "a quote that is not closed", `add "`)
+				return i
+			default:
+				if e >= '0' && e <= '7' {
+					end := i
+					for end < len(p.src) && end < i+3 && p.src[end] >= '0' && p.src[end] <= '7' {
+						end++
+					}
+					n, _ := strconv.ParseUint(p.src[i:end], 8, 16)
+					out.WriteByte(byte(n))
+					i = end - 1
+					continue
+				}
+				p.Report("escape-wrong", i-1, "", fmt.Sprintf(`\%c is no escape`, e), `write \\ for a backslash`)
+				out.WriteByte('\\')
+				out.WriteByte(e)
+			}
+		default:
+			out.WriteByte(c)
+		}
+	}
+	p.Damaged(at, "", "a quote that is not closed", `add "`)
+	return len(p.src)
+}
+
+func (p *parser) finish(b block) {
+	switch {
+	case b.id.from < 0:
+		if b.context.from >= 0 {
+			p.Damaged(b.context.from, "", "msgctxt without msgid", "write msgid behind it")
+		}
+		return
+	case len(b.texts) == 0:
+		p.Damaged(b.id.from, b.id.text, "msgid without msgstr", `write msgstr ""`)
+		return
+	}
+	p.blocks = append(p.blocks, b)
+}
+
+// head reads the header, the entry with the empty text.
+func (p *parser) head() {
+	for i := range p.blocks {
+		if b := &p.blocks[i]; b.id.text == "" && b.context.from < 0 {
+			p.header = i
+			break
+		}
+	}
+	if p.header < 0 {
+		return
+	}
+	text := p.blocks[p.header].texts[0].text
+	expression, offset := "", p.blocks[p.header].texts[0].from
+	for line := range strings.SplitSeq(text, "\n") {
+		name, value, _ := strings.Cut(line, ":")
+		value = strings.TrimSpace(value)
+		switch strings.ToLower(strings.TrimSpace(name)) {
+		case "language":
+			if tag, err := culture.Parse(modifier(value)); err == nil {
+				p.target.Culture = tag
+			} else if value != "" {
+				p.Report("culture-unknown", offset, "", err.Error(), "write the file's culture in the header Language")
+			}
+		case "plural-forms":
+			expression = value
+		case strings.ToLower(keysHeader):
+			p.keyed = value == "msgctxt"
+		}
+	}
+	p.forms, _ = own(p.target.Culture)
+	if expression == "" || strings.Contains(expression, "EXPRESSION") {
+		return
+	}
+	count, e, err := pluralForms(expression)
+	if err != nil {
+		p.Damaged(offset, "", err.Error(), "write Plural-Forms: nplurals=2; plural=(n != 1);")
+		return
+	}
+	p.forms = match(p.target.Culture, count, e)
+}
+
+// pluralForms reads "nplurals=2; plural=(n != 1);".
+func pluralForms(text string) (count int, e *expression, err error) {
+	for part := range strings.SplitSeq(text, ";") {
+		name, value, _ := strings.Cut(part, "=")
+		switch strings.TrimSpace(name) {
+		case "nplurals":
+			count, err = strconv.Atoi(strings.TrimSpace(value))
+		case "plural":
+			e, err = parseExpression(strings.TrimSpace(value))
+		}
+		if err != nil {
+			return 0, nil, err
+		}
+	}
+	if count < 1 || count > 99 || e == nil {
+		return 0, nil, fmt.Errorf("the header Plural-Forms %q cannot be read", text)
+	}
+	return count, e, nil
+}
+
+// catalogs makes the entries of both sides.
+func (p *parser) catalogs() {
+	if p.header < 0 {
+		p.forms, _ = own("")
+	}
+	translated := false
+	for i := range p.blocks {
+		if i == p.header {
+			continue
+		}
+		b := &p.blocks[i]
+		b.key = p.keyOf(b)
+		if !p.Once(b.key, b.key, b.id.from) {
+			continue
+		}
+		p.index[b.key] = i
+		parse := syntax(b)
+		e := catalog.Entry{Key: b.key, Note: b.note.text, Offset: b.id.from}
+		if b.plural.from >= 0 {
+			e.Message = p.choose(b, []string{"one", "other"}, func(category string) string {
+				if category == "one" {
+					return b.id.text
+				}
+				return b.plural.text
+			}, parse)
+		} else {
+			e.Message = p.told(b, b.id, parse)
+		}
+		p.source.Add(e)
+		t := catalog.Entry{Key: b.key, Note: b.translatorsNote.text, Offset: b.first().from, State: catalog.Done}
+		if !b.translated() {
+			continue
+		}
+		translated = true
+		if b.flags["fuzzy"] {
+			t.State = catalog.Draft
+			if b.previousFrom >= 0 {
+				t.State = catalog.Moved
+			}
+		}
+		if b.plural.from >= 0 {
+			for index, f := range b.texts {
+				if index >= p.forms.count {
+					p.Damaged(f.from, b.key, fmt.Sprintf("msgstr[%d] is more than the header's nplurals=%d allows", index, p.forms.count), "mend Plural-Forms or remove the form")
+				}
+			}
+			t.Message = p.choose(b, p.forms.categories(), func(category string) string { return b.texts[p.forms.index[category]].text }, parse)
+		} else {
+			t.Message = p.told(b, b.texts[0], parse)
+		}
+		p.target.Add(t)
+	}
+	if p.target.Culture == "" && !translated {
+		p.target = nil
+	}
+}
+
+// first gives the first text.
+func (b *block) first() field {
+	for i := 0; i < 100; i++ {
+		if f, ok := b.texts[i]; ok {
+			return f
+		}
+	}
+	return field{}
+}
+
+func (b *block) translated() bool {
+	for _, f := range b.texts {
+		if f.text != "" {
+			return true
+		}
+	}
+	return false
+}
+
+// keyOf gives the key: the context where it is one, else the text with its
+// context before it.
+func (p *parser) keyOf(b *block) string {
+	switch {
+	case b.context.from < 0:
+		return b.id.text
+	case p.keyed:
+		return b.context.text
+	}
+	return b.context.text + "|" + b.id.text
+}
+
+type reading func(text string) (message.Message, []message.Fault)
+
+func pattern(parse func(string) (message.Pattern, []message.Fault)) reading {
+	return func(text string) (message.Message, []message.Fault) {
+		p, faults := parse(text)
+		return message.Message{Pattern: p}, faults
+	}
+}
+
+// readings are the ways to read placeholders by flag (gettext manual, PO files).
+var readings = map[string]reading{
+	"c-format": pattern(printf.C.Parse), "python-format": pattern(printf.C.Parse), "php-format": pattern(printf.C.Parse),
+	"javascript-format": pattern(printf.C.Parse), "lua-format": pattern(printf.C.Parse), "awk-format": pattern(printf.C.Parse),
+	"go-format": pattern(printf.C.Parse), "ruby-format": pattern(printf.C.Parse), "perl-format": pattern(printf.C.Parse),
+	"objc-format": pattern(printf.Foundation.Parse), "java-printf-format": pattern(printf.Java.Parse),
+	"csharp-format": pattern(composite.Parse), "java-format": icu.ParseJava,
+	"python-brace-format": loose.Braces.Parse, "perl-brace-format": loose.Braces.Parse, "c++-format": loose.Braces.Parse,
+}
+
+// syntax gives the way to read an entry's texts.
+func syntax(b *block) reading {
+	for flag := range b.flags {
+		if read := readings[flag]; read != nil {
+			return read
+		}
+		if strings.HasPrefix(flag, "no-") && readings[flag[3:]] != nil {
+			return func(text string) (message.Message, []message.Fault) {
+				return message.Message{Pattern: message.SplitMarkup(nil, text)}, nil
+			}
+		}
+	}
+	spelling := loose.Of(b.id.text)
+	if b.plural.from >= 0 && spelling == loose.Braces {
+		spelling = loose.Of(b.plural.text)
+	}
+	return spelling.Parse
+}
+
+// told reads a text and tells its faults.
+func (p *parser) told(b *block, f field, parse reading) message.Message {
+	m, faults := parse(f.text)
+	for _, fault := range faults {
+		rule := fault.Rule
+		if rule == "file-damaged" {
+			rule = "escape-wrong"
+		}
+		p.Report(rule, f.from, b.key, fault.Text, fault.Mend)
+	}
+	return m
+}
+
+// choose makes a plural of the texts for categories. What counts is the first
+// whole number that any of them shows.
+func (p *parser) choose(b *block, categories []string, text func(string) string, parse reading) message.Message {
+	choice := &message.Choice{}
+	for _, category := range categories {
+		m, _ := parse(text(category))
+		choice.Variants = append(choice.Variants, message.Variant{Keys: []string{category}, Pattern: m.Main()})
+	}
+	m := message.Message{Choice: choice}
+	m.CountFirst()
+	return m
+}

@@ -1,0 +1,398 @@
+package po
+
+import (
+	"fmt"
+	"slices"
+	"strings"
+
+	"zelvik/catalog"
+	"zelvik/culture"
+	"zelvik/format"
+	"zelvik/message"
+	"zelvik/message/composite"
+	"zelvik/message/icu"
+	"zelvik/message/loose"
+	"zelvik/message/printf"
+)
+
+// writer writes entries and tells what it could not say.
+type writer struct {
+	format.Teller
+	newline string
+	// width is where long texts are wrapped, 0 for nowhere.
+	width int
+	forms forms
+	// spell spells a pattern.
+	spell spelling
+	// target is the translation's catalog, nil in a template.
+	target *catalog.Catalog
+}
+
+// spelling spells a pattern; forced says that it is one of several forms of
+// which some have placeholders.
+type spelling func(p message.Pattern, numbered, forced bool) (string, []message.Loss)
+
+func inC99(p message.Pattern, numbered, forced bool) (string, []message.Loss) {
+	return printf.C.Write(p, numbered, forced)
+}
+
+// spellings are the ways to write placeholders by flag, those of readings.
+var spellings = map[string]spelling{
+	"objc-format": printf.Foundation.Write, "java-printf-format": printf.Java.Write,
+	"csharp-format": func(p message.Pattern, _, forced bool) (string, []message.Loss) { return composite.Write(p, forced) },
+	"java-format": func(p message.Pattern, _, _ bool) (string, []message.Loss) {
+		return icu.Writer{Numbered: true, Java: true}.Write(message.Message{Pattern: p})
+	},
+	"python-brace-format": braces, "perl-brace-format": braces, "c++-format": braces,
+}
+
+func braces(p message.Pattern, _, _ bool) (string, []message.Loss) {
+	return loose.Braces.Write(message.Message{Pattern: p})
+}
+
+// join writes a template of one catalog, or a source and its translation.
+func join(catalogs []*catalog.Catalog) ([]byte, []catalog.Loss) {
+	source := catalogs[0]
+	w := &writer{newline: "\n", spell: inC99}
+	header := ""
+	if len(catalogs) > 1 {
+		w.target = catalogs[1]
+		w.forms, header = own(w.target.Culture)
+	}
+	out := make([]byte, 0, 256+len(source.Entries)*128)
+	keyed := isKeyed(catalogs)
+	out = w.header(out, header, keyed)
+	for i := range source.Entries {
+		out = w.entry(out, source, &source.Entries[i], keyed)
+	}
+	if w.target != nil {
+		for i := range w.target.Entries {
+			if e := &w.target.Entries[i]; source.Find(e.ID()) == nil {
+				w.Catalog, w.Entry = w.target, e
+				w.Lose("source", "the text, which the source does not have", "nothing")
+			}
+		}
+	}
+	return out, w.Losses
+}
+
+// isKeyed reports whether any key is something else than the text it stands
+// for, so that contexts have to hold the keys.
+func isKeyed(catalogs []*catalog.Catalog) bool {
+	source := catalogs[0]
+	for i := range source.Entries {
+		e := &source.Entries[i]
+		text, _ := inC99(first(e.Message), printf.Numbered(e.Message), e.Message.Choice != nil && e.Message.HasPlaceholders())
+		if plain := e.Message.Pattern.String(); e.Message.Choice == nil && e.Key == plain {
+			continue
+		}
+		if e.Key != text && !strings.HasSuffix(e.Key, "|"+text) {
+			return true
+		}
+	}
+	return false
+}
+
+// first gives the pattern that a singular is written from.
+func first(m message.Message) message.Pattern {
+	if m.Choice == nil {
+		return m.Pattern
+	}
+	for _, key := range []string{"one", "=1"} {
+		for _, v := range m.Choice.Variants {
+			if v.Keys[0] == key && !slices.ContainsFunc(v.Keys[1:], func(k string) bool { return k != message.Default }) {
+				return v.Pattern
+			}
+		}
+	}
+	return m.Main()
+}
+
+// header writes the entry with the empty text.
+func (w *writer) header(out []byte, pluralForms string, keyed bool) []byte {
+	var lines []string
+	if w.target != nil {
+		lines = append(lines, "Language: "+strings.ReplaceAll(string(w.target.Culture), "-", "_"))
+	}
+	lines = append(lines, "MIME-Version: 1.0", "Content-Type: text/plain; charset=UTF-8", "Content-Transfer-Encoding: 8bit")
+	if pluralForms != "" {
+		lines = append(lines, "Plural-Forms: "+pluralForms)
+	}
+	if keyed {
+		lines = append(lines, keysHeader+": msgctxt")
+	}
+	out = append(out, "msgid \"\"\nmsgstr \"\"\n"...)
+	for _, line := range lines {
+		out = append(appendQuoted(out, line+"\n"), '\n')
+	}
+	return out
+}
+
+// entry writes one entry with the blank line before it.
+func (w *writer) entry(out []byte, source *catalog.Catalog, e *catalog.Entry, keyed bool) []byte {
+	w.Catalog = source
+	if !w.Unheld(e, ".po files", holds) {
+		return out
+	}
+	t := w.target.Find(e.ID())
+	resolved := w.Resolved(source, e)
+	id, plural := w.source(resolved.Message)
+	out = append(out, w.newline...)
+	if t != nil && t.Note != "" && t.Note != e.Note {
+		out = w.comment(out, "# ", t.Note)
+	}
+	if e.Note != "" {
+		out = w.comment(out, "#. ", e.Note)
+	}
+	out = w.flags(out, id+plural, t)
+	if context, ok := contextOf(e.Key, id, keyed); ok {
+		out = w.field(out, "msgctxt", context)
+	}
+	out = w.field(out, "msgid", id)
+	if plural == "" {
+		text := ""
+		if t != nil {
+			w.Catalog = w.target
+			w.Entry = t
+			text = w.text(w.Resolved(w.target, t).Message)
+		}
+		return w.field(out, "msgstr", text)
+	}
+	out = w.field(out, "msgid_plural", plural)
+	texts := make([]string, max(w.forms.count, 2))
+	if w.target != nil {
+		texts = texts[:w.forms.count]
+	}
+	if t != nil {
+		w.Catalog = w.target
+		w.Entry = t
+		w.fill(texts, w.Resolved(w.target, t).Message)
+	}
+	for i, text := range texts {
+		out = w.field(out, fmt.Sprintf("msgstr[%d]", i), text)
+	}
+	return out
+}
+
+// contextOf gives the context that makes a key of a text.
+func contextOf(key, id string, keyed bool) (string, bool) {
+	switch {
+	case keyed:
+		return key, true
+	case key == id:
+		return "", false
+	}
+	return strings.CutSuffix(key, "|"+id)
+}
+
+// source gives the singular and plural of a source text; the plural is empty
+// where there is none.
+func (w *writer) source(m message.Message) (id, plural string) {
+	if m.Choice == nil || m.Choice.Selectors[0].Kind != message.Plural {
+		return w.text(m), ""
+	}
+	forced := m.HasPlaceholders()
+	w.reduced(m)
+	for _, v := range m.Choice.Variants {
+		if key := v.Keys[0]; key != "one" && key != message.Default && !strings.HasPrefix(key, "=") {
+			w.Lose("plural", "the form "+key+" of the source", "msgid_plural, as msgid holds the form one alone")
+		}
+	}
+	id = w.Told(w.spell(first(m), printf.Numbered(m), forced))
+	plural = w.Told(w.spell(m.Main(), printf.Numbered(m), forced))
+	if plural == "" {
+		plural = id
+	}
+	return id, plural
+}
+
+// text spells a message without plurals.
+func (w *writer) text(m message.Message) string {
+	if m.Choice != nil {
+		s := m.Choice.Selectors[0]
+		w.Lose(s.Kind.String(), "the variants over {"+s.Argument.Name+"}", "the text of the variant other")
+	}
+	return w.Told(w.spell(m.Main(), printf.Numbered(m), false))
+}
+
+// reduced tells what of a choice has no place among numbered forms.
+func (w *writer) reduced(m message.Message) {
+	for _, s := range m.Choice.Selectors[1:] {
+		w.Lose("second-selector", "the variants over {"+s.Argument.Name+"}", "the variant other of it")
+	}
+	s := m.Choice.Selectors[0]
+	if s.Offset != 0 {
+		w.Lose("exact-case", fmt.Sprintf("the offset %d of {%s}", s.Offset, s.Argument.Name), "the whole number")
+	}
+	for _, v := range m.Choice.Variants {
+		if key := v.Keys[0]; strings.HasPrefix(key, "=") {
+			w.Lose("exact-case", "the case "+key, "the variant of its category")
+		}
+	}
+	shown := false
+	for _, pattern := range m.Patterns() {
+		for _, part := range pattern {
+			if p, ok := part.(*message.Placeholder); ok && p.Ident() == s.Argument.Ident() {
+				shown = true
+			}
+		}
+	}
+	if !shown && s.Argument.Name != "count" && s.Argument.Name != "" {
+		w.Lose("name", "the name of the count {"+s.Argument.Name+"}, which is not shown", "count")
+	}
+}
+
+// fill spells a translation into the forms.
+func (w *writer) fill(texts []string, m message.Message) {
+	if m.Choice == nil {
+		for i := range texts {
+			texts[i] = w.Told(w.spell(m.Pattern, printf.Numbered(m), false))
+		}
+		return
+	}
+	if m.Choice.Selectors[0].Kind != message.Plural {
+		text := w.text(m)
+		for i := range texts {
+			texts[i] = text
+		}
+		return
+	}
+	w.reduced(m)
+	forced := m.HasPlaceholders()
+	spelled := func(p message.Pattern) string { return w.Told(w.spell(p, printf.Numbered(m), forced)) }
+	other := spelled(m.Main())
+	filled := make([]bool, len(texts))
+	for _, category := range culture.Categories {
+		i, ok := w.forms.index[category]
+		text, found := other, category == culture.Other
+		for _, v := range m.Choice.Variants {
+			if v.Keys[0] == category && !slices.ContainsFunc(v.Keys[1:], func(k string) bool { return k != message.Default }) {
+				text, found = spelled(v.Pattern), true
+			}
+		}
+		switch {
+		case !found:
+		case !ok:
+			if text != other {
+				w.Lose("plural", "the form "+category+", which whole numbers below a million do not have here", "the form other")
+			}
+		case filled[i]:
+			if texts[i] != text {
+				w.Lose("plural", "the form "+category+", which has no number of its own here", "the form before it")
+			}
+		case i < len(texts):
+			texts[i], filled[i] = text, true
+		}
+	}
+	for i := range texts {
+		if !filled[i] {
+			texts[i] = other
+		}
+	}
+}
+
+// flags writes the line of flags.
+func (w *writer) flags(out []byte, id string, t *catalog.Entry) []byte {
+	var flags []string
+	if t != nil && (t.State == catalog.Draft || t.State == catalog.Moved) {
+		flags = append(flags, "fuzzy")
+		if t.State == catalog.Moved {
+			w.Entry = t
+			w.Lose("state", "that the source changed after the translation", "fuzzy")
+		}
+	}
+	if printf.C.Formatted(id) {
+		flags = append(flags, "c-format")
+	} else if misread(id) {
+		flags = append(flags, "no-c-format")
+	}
+	if flags == nil {
+		return out
+	}
+	return append(append(out, "#, "+strings.Join(flags, ", ")...), w.newline...)
+}
+
+// misread reports whether a text without placeholders would be read as
+// something else.
+func misread(text string) bool {
+	m, _ := loose.Of(text).Parse(text)
+	return m.HasPlaceholders() || m.Choice != nil || m.String() != text
+}
+
+func (w *writer) comment(out []byte, mark, note string) []byte {
+	for line := range strings.SplitSeq(w.Comment(note), "\n") {
+		out = append(append(out, strings.TrimRight(mark+line, " ")...), w.newline...)
+	}
+	return out
+}
+
+// field writes a keyword and its text: on one line, or a line of the file for
+// each of the text, as gettext's own tools do.
+func (w *writer) field(out []byte, word, text string) []byte {
+	out = append(append(out, word...), ' ')
+	out = w.strings(out, text, len(word)+1)
+	return append(out, w.newline...)
+}
+
+func (w *writer) strings(out []byte, text string, column int) []byte {
+	at := strings.IndexByte(text, '\n')
+	long := w.width > 0 && len([]rune(text))+column+2 > w.width
+	if (at < 0 || at == len(text)-1) && !long {
+		return appendQuoted(out, text)
+	}
+	out = append(out, `""`...)
+	for line := range strings.SplitAfterSeq(text, "\n") {
+		if line == "" {
+			continue
+		}
+		for _, piece := range w.wrap(line) {
+			out = appendQuoted(append(out, w.newline...), piece)
+		}
+	}
+	return out
+}
+
+// wrap parts a line behind spaces so that the pieces fit.
+func (w *writer) wrap(line string) []string {
+	if w.width == 0 || len([]rune(line))+2 <= w.width {
+		return []string{line}
+	}
+	var pieces []string
+	start, size, space := 0, 0, -1
+	for i, r := range line {
+		if size+2 > w.width-2 && space > start {
+			pieces = append(pieces, line[start:space])
+			size = len([]rune(line[space:i]))
+			start = space
+		}
+		size++
+		if r == ' ' {
+			space = i + 1
+		}
+	}
+	return append(pieces, line[start:])
+}
+
+// appendQuoted writes a string in double quotes with C's escapes.
+func appendQuoted(out []byte, text string) []byte {
+	out = append(out, '"')
+	for i := 0; i < len(text); i++ {
+		switch c := text[i]; c {
+		case '"', '\\':
+			out = append(out, '\\', c)
+		case '\n':
+			out = append(out, `\n`...)
+		case '\t':
+			out = append(out, `\t`...)
+		case '\r':
+			out = append(out, `\r`...)
+		default:
+			if c < ' ' || c == 0x7F {
+				out = fmt.Appendf(out, `\%03o`, c)
+			} else {
+				out = append(out, c)
+			}
+		}
+	}
+	return append(out, '"')
+}

@@ -1,0 +1,253 @@
+// Package loose reads and writes texts in files that do not say how their
+// placeholders are spelled: {name} and {0}, {{name}}, %{name}, ${name}, :name,
+// @name, or those of printf. One file, and one family, spells them in one way.
+package loose
+
+import (
+	"fmt"
+	"strings"
+
+	"zelvik/message"
+	"zelvik/message/icu"
+	"zelvik/message/printf"
+)
+
+// Spelling is one way to spell placeholders.
+type Spelling uint8
+
+// The spellings. Braces are {name} and {0} with ICU's types and choices, which
+// carry all that a message holds.
+const (
+	Braces  Spelling = iota
+	Double           // {{name}}
+	Percent          // %{name}
+	Dollar           // ${name}
+	Colon            // :name
+	At               // @name
+	Printf           // %s and %1$s
+)
+
+// ends are what a named placeholder begins and ends with.
+var ends = [...][2]string{Braces: {"{", "}"}, Double: {"{{", "}}"}, Percent: {"%{", "}"}, Dollar: {"${", "}"}, Colon: {":", ""}, At: {"@", ""}}
+
+// String shows how the spelling writes a placeholder.
+func (s Spelling) String() string {
+	if s == Printf {
+		return "%s"
+	}
+	return ends[s][0] + "name" + ends[s][1]
+}
+
+// Count adds to votes the ways in which the placeholders of a text could be
+// spelled. :name and @name are common in texts that have no placeholders, so
+// they are not counted.
+func Count(votes *[Printf + 1]int, text string) {
+	for _, s := range []Spelling{Double, Percent, Dollar} {
+		if _, n, _ := s.next(text); n > 0 {
+			votes[s]++
+			return
+		}
+	}
+	switch {
+	case icu.LooksChosen(text):
+		votes[Braces] += 2
+	case braced(text):
+		votes[Braces]++
+	case printf.C.Formatted(text):
+		votes[Printf]++
+	}
+}
+
+// Best gives the spelling with most votes, Braces where there are none.
+func Best(votes [Printf + 1]int) Spelling {
+	best := Braces
+	for s, n := range votes {
+		if n > votes[best] {
+			best = Spelling(s)
+		}
+	}
+	return best
+}
+
+// Of guesses the spelling of a single text.
+func Of(text string) Spelling {
+	var votes [Printf + 1]int
+	Count(&votes, text)
+	return Best(votes)
+}
+
+// braced reports whether a text has {name} or {0}.
+func braced(text string) bool {
+	name, n, _ := Braces.next(text)
+	return n > 0 && name != ""
+}
+
+// next finds the first placeholder: its name, its size and its place; size 0
+// where there is none.
+func (s Spelling) next(text string) (name string, size, at int) {
+	open, end := ends[s][0], ends[s][1]
+	for from := 0; ; {
+		i := strings.Index(text[from:], open)
+		if i < 0 {
+			return "", 0, 0
+		}
+		i += from
+		from = i + len(open)
+		rest := text[from:]
+		if end == "" { // a word that begins with a sign, and not in the middle of another
+			if i > 0 && wordByte(text[i-1]) {
+				continue
+			}
+			n := 0
+			for n < len(rest) && wordByte(rest[n]) {
+				n++
+			}
+			if n > 0 && (rest[0] > '9' || rest[0] == '_') {
+				return rest[:n], len(open) + n, i
+			}
+			continue
+		}
+		stop := strings.Index(rest, end)
+		if stop < 1 {
+			continue
+		}
+		name := strings.TrimSpace(rest[:stop])
+		if s == Braces && i > 0 && strings.IndexByte("{%$#", text[i-1]) >= 0 {
+			continue
+		}
+		plain, _, _ := strings.Cut(name, ",") // {{count, number}}
+		plain = strings.TrimLeft(strings.TrimSpace(plain), "-")
+		if plain == "" || strings.ContainsFunc(plain, func(r rune) bool { return r <= ' ' || strings.ContainsRune("'\"<>|;:()[]{}!?*+=/\\&%$@^`~#", r) }) {
+			continue
+		}
+		return name, len(open) + stop + len(end), i
+	}
+}
+
+func wordByte(c byte) bool {
+	return c == '_' || c >= '0' && c <= '9' || c|0x20 >= 'a' && c|0x20 <= 'z' || c >= 0x80
+}
+
+// Parse reads a text. Texts with a plural or select in them are ICU messages
+// in every spelling.
+func (s Spelling) Parse(text string) (message.Message, []message.Fault) {
+	if icu.LooksChosen(text) {
+		return icu.Parse(text)
+	}
+	switch s {
+	case Braces:
+		if !braced(text) {
+			return message.Message{Pattern: message.SplitMarkup(nil, text)}, nil
+		}
+		m, faults := icu.Parse(text)
+		if len(faults) > 0 { // braces that are no placeholders: the text as it stands
+			return message.Message{Pattern: s.parts(text)}, nil
+		}
+		return m, faults
+	case Printf:
+		p, faults := printf.C.Parse(text)
+		return message.Message{Pattern: p}, faults
+	}
+	return message.Message{Pattern: s.parts(text)}, nil
+}
+
+// parts parts a text at its placeholders.
+func (s Spelling) parts(text string) message.Pattern {
+	var p message.Pattern
+	for {
+		name, size, at := s.next(text)
+		if size == 0 {
+			return message.SplitMarkup(p, text)
+		}
+		p = message.SplitMarkup(p, text[:at])
+		spelling := text[at : at+size]
+		text = text[at+size:]
+		if s == Braces {
+			if inner, faults := icu.Parse(spelling); len(faults) == 0 && len(inner.Pattern) == 1 {
+				p = p.Add(inner.Pattern[0])
+				continue
+			}
+		}
+		plain, _, _ := strings.Cut(name, ",")
+		made := &message.Placeholder{Name: strings.TrimSpace(plain), Spelling: spelling, Syntax: message.Braces}
+		if n := 0; s != Colon && s != At && len(made.Name) < 3 && strings.Trim(made.Name, "0123456789") == "" {
+			_, _ = fmt.Sscan(made.Name, &n)
+			made.Name, made.Position = "", n+1
+		}
+		p = p.Add(made)
+	}
+}
+
+// Write writes a message and tells what it could not say.
+func (s Spelling) Write(m message.Message) (string, []message.Loss) {
+	if m.Choice != nil {
+		return writeICU(m)
+	}
+	switch s {
+	case Braces:
+		if !m.HasPlaceholders() {
+			return s.literal(m.Pattern)
+		}
+		return writeICU(m)
+	case Printf:
+		return printf.C.Write(m.Pattern, printf.Numbered(m), false)
+	}
+	if !m.HasPlaceholders() {
+		return s.literal(m.Pattern)
+	}
+	var out strings.Builder
+	var losses []message.Loss
+	for _, part := range m.Pattern {
+		switch part := part.(type) {
+		case message.Text:
+			if _, n, _ := s.next(string(part)); n > 0 {
+				losses = append(losses, message.Loss{Kind: "escape", Lost: "that the text has no placeholder of its own", Instead: "it reads as one"})
+			}
+			out.WriteString(string(part))
+		case *message.Markup:
+			out.WriteString(part.String())
+		case *message.Placeholder:
+			if part.Syntax == message.Braces && strings.HasPrefix(part.Spelling, ends[s][0]) {
+				out.WriteString(part.Spelling)
+				continue
+			}
+			if part.Type > message.Integer || part.Style != "" && part.Style != "group" {
+				losses = append(losses, message.Loss{Kind: "number-style", Lost: fmt.Sprintf("that {%s} is a %s %s", part.Name, part.Type, part.Style), Instead: "the value as the program writes it"})
+			}
+			out.WriteString(ends[s][0] + part.Name + ends[s][1])
+		}
+	}
+	return out.String(), losses
+}
+
+// writeICU writes names where they say something and positions where not.
+func writeICU(m message.Message) (string, []message.Loss) {
+	made := m.HasPlaceholders()
+	for p := range m.Placeholders() {
+		made = made && p.MadeName()
+	}
+	text, losses := icu.Writer{Numbered: made}.Write(m)
+	return text, append(losses, marked(m)...)
+}
+
+// literal writes a text without placeholders as it stands.
+func (s Spelling) literal(p message.Pattern) (string, []message.Loss) {
+	text := p.String()
+	losses := marked(message.Message{Pattern: p})
+	if braced(text) || icu.LooksChosen(text) || Of(text) != Braces {
+		losses = append(losses, message.Loss{Kind: "escape", Lost: "that the signs in the text are no placeholder", Instead: "they read as one"})
+	}
+	return text, losses
+}
+
+// marked tells of literal tags, which will read as markup.
+func marked(m message.Message) []message.Loss {
+	for _, pattern := range m.Patterns() {
+		for _, part := range pattern {
+			if text, ok := part.(message.Text); ok && message.HasMarkup(string(text)) {
+				return []message.Loss{{Kind: "markup", Lost: "that the tags in the text are shown as they stand", Instead: "they read as markup"}}
+			}
+		}
+	}
+	return nil
+}
