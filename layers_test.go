@@ -22,9 +22,10 @@ var floors = [][]string{
 	{"culture"},
 	{"message"},
 	{"message/*"},
+	{"message/loose"},
 	{"catalog"},
 	{"format"},
-	{"format/charset", "format/xmlscan", "format/jsonscan"},
+	{"format/charset", "format/xmlscan", "format/jsonscan", "format/numbered"},
 	{"format/plist"},
 	{"format/stringsdict"}, // the companion of format/strings
 	{"format/*"},

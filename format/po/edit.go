@@ -157,9 +157,7 @@ func (e *editor) set(b *block, m message.Message) {
 		e.put(b.texts[0], "msgstr", e.w.text(m))
 		return
 	}
-	texts := make([]string, max(e.forms.count, 1))
-	e.w.fill(texts, m)
-	for i, text := range texts {
+	for i, text := range e.w.fill(m) {
 		f, ok := b.texts[i]
 		if ok {
 			e.put(f, fmt.Sprintf("msgstr[%d]", i), text)

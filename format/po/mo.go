@@ -76,7 +76,7 @@ func compile(catalogs []*catalog.Catalog) ([]byte, []catalog.Loss) {
 		var texts []string
 		if b.plural.from >= 0 {
 			id += "\x00" + b.plural.text
-			for n := range d.forms.count {
+			for n := range d.forms.Count {
 				texts = append(texts, b.texts[n].text)
 			}
 		} else {

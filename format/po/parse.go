@@ -11,6 +11,7 @@ import (
 	"zelvik/finding"
 	"zelvik/format"
 	"zelvik/format/charset"
+	"zelvik/format/numbered"
 	"zelvik/message"
 	"zelvik/message/composite"
 	"zelvik/message/icu"
@@ -31,7 +32,7 @@ type document struct {
 	index map[string]int
 	// keyed says that contexts are keys.
 	keyed bool
-	forms forms
+	forms numbered.Forms
 	// header is the block of the header, -1 for none.
 	header int
 }
@@ -409,7 +410,7 @@ func (p *parser) head() {
 			p.keyed = value == "msgctxt"
 		}
 	}
-	p.forms, _ = own(p.target.Culture)
+	p.forms = numbered.Own(p.target.Culture)
 	if expression == "" || strings.Contains(expression, "EXPRESSION") {
 		return
 	}
@@ -418,7 +419,7 @@ func (p *parser) head() {
 		p.Damaged(offset, "", err.Error(), "write Plural-Forms: nplurals=2; plural=(n != 1);")
 		return
 	}
-	p.forms = match(p.target.Culture, count, e)
+	p.forms = numbered.Match(p.target.Culture, count, e.eval)
 }
 
 // pluralForms reads "nplurals=2; plural=(n != 1);".
@@ -444,7 +445,7 @@ func pluralForms(text string) (count int, e *expression, err error) {
 // catalogs makes the entries of both sides.
 func (p *parser) catalogs() {
 	if p.header < 0 {
-		p.forms, _ = own("")
+		p.forms = numbered.Own("")
 	}
 	translated := false
 	for i := range p.blocks {
@@ -460,12 +461,10 @@ func (p *parser) catalogs() {
 		parse := syntax(b)
 		e := catalog.Entry{Key: b.key, Note: b.note.text, Offset: b.id.from}
 		if b.plural.from >= 0 {
-			e.Message = p.choose(b, []string{"one", "other"}, func(category string) string {
-				if category == "one" {
-					return b.id.text
-				}
-				return b.plural.text
-			}, parse)
+			e.Message = sourceForms.Choice(func(form int) message.Pattern {
+				m, _ := parse([]string{b.id.text, b.plural.text}[form])
+				return m.Main()
+			})
 		} else {
 			e.Message = p.told(b, b.id, parse)
 		}
@@ -483,11 +482,14 @@ func (p *parser) catalogs() {
 		}
 		if b.plural.from >= 0 {
 			for index, f := range b.texts {
-				if index >= p.forms.count {
-					p.Damaged(f.from, b.key, fmt.Sprintf("msgstr[%d] is more than the header's nplurals=%d allows", index, p.forms.count), "mend Plural-Forms or remove the form")
+				if index >= p.forms.Count {
+					p.Damaged(f.from, b.key, fmt.Sprintf("msgstr[%d] is more than the header's nplurals=%d allows", index, p.forms.Count), "mend Plural-Forms or remove the form")
 				}
 			}
-			t.Message = p.choose(b, p.forms.categories(), func(category string) string { return b.texts[p.forms.index[category]].text }, parse)
+			t.Message = p.forms.Choice(func(form int) message.Pattern {
+				m, _ := parse(b.texts[form].text)
+				return m.Main()
+			})
 		} else {
 			t.Message = p.told(b, b.texts[0], parse)
 		}
@@ -580,15 +582,5 @@ func (p *parser) told(b *block, f field, parse reading) message.Message {
 	return m
 }
 
-// choose makes a plural of the texts for categories. What counts is the first
-// whole number that any of them shows.
-func (p *parser) choose(b *block, categories []string, text func(string) string, parse reading) message.Message {
-	choice := &message.Choice{}
-	for _, category := range categories {
-		m, _ := parse(text(category))
-		choice.Variants = append(choice.Variants, message.Variant{Keys: []string{category}, Pattern: m.Main()})
-	}
-	m := message.Message{Choice: choice}
-	m.CountFirst()
-	return m
-}
+// sourceForms are those of msgid and msgid_plural.
+var sourceForms = numbered.Forms{Count: 2, Index: map[string]int{culture.One: 0, culture.Other: 1}}

@@ -7,99 +7,13 @@ import (
 	"strings"
 
 	"zelvik/culture"
+	"zelvik/format/numbered"
 )
 
-// forms says which form of a file answers for which plural category: the
-// header's Plural-Forms and the culture's own rules, matched by asking both
-// about the same numbers.
-type forms struct {
-	// count is how many forms there are.
-	count int
-	// index gives a category's form.
-	index map[string]int
-	// fractions says that other is for fractions alone in the culture, so that
-	// no form was made for it.
-	fractions bool
-}
-
-// samples are the whole numbers that expression and rules are asked about.
-var samples = func() (list []int) {
-	for n := range 1001 {
-		list = append(list, n)
-	}
-	return append(list, 10000, 100000, 1000000)
-}()
-
-// reached gives the culture's categories that whole numbers up to a thousand
-// have, in CLDR's order; larger numbers alone do not ask for a form.
-func reached(tag culture.Tag) []string {
-	rules := tag.Cardinal()
-	seen := map[string]bool{}
-	for _, n := range samples[:1001] {
-		seen[rules.CategoryOf(n)] = true
-	}
-	return slices.DeleteFunc(slices.Clone(culture.Categories), func(c string) bool { return !seen[c] })
-}
-
-// match matches the forms of an expression with a culture's categories: a
-// category belongs to the form that most of its numbers have.
-func match(tag culture.Tag, count int, e *expression) forms {
-	f := forms{count: count, index: map[string]int{}}
-	rules := tag.Cardinal()
-	hits := map[string][]int{}
-	for _, n := range samples {
-		category := rules.CategoryOf(n)
-		if hits[category] == nil {
-			hits[category] = make([]int, count)
-		}
-		if i := e.eval(n); i >= 0 && i < count {
-			hits[category][i]++
-		}
-	}
-	for category, list := range hits {
-		best := 0
-		for i, n := range list {
-			if n > list[best] {
-				best = i
-			}
-		}
-		f.index[category] = best
-	}
-	f.addOther()
-	return f
-}
-
-// own gives the forms that this package writes for a culture, and their
-// header: categories in CLDR's order.
-func own(tag culture.Tag) (f forms, header string) {
-	categories := reached(tag)
-	f = forms{count: len(categories), index: map[string]int{}}
-	for i, category := range categories {
-		f.index[category] = i
-	}
-	f.addOther()
-	return f, fmt.Sprintf("nplurals=%d; plural=%s;", len(categories), formula(tag, categories))
-}
-
-// addOther lets the last form answer for fractions, which whole numbers do not
-// reach in some cultures.
-func (f *forms) addOther() {
-	if _, ok := f.index[culture.Other]; !ok && f.count > 0 {
-		f.index[culture.Other], f.fractions = f.count-1, true
-	}
-}
-
-// categories gives the categories that the forms are read as: all but those
-// that share the form of other, which answers for them anyway.
-func (f forms) categories() []string {
-	var list []string
-	for _, category := range culture.Categories {
-		i, ok := f.index[category]
-		if ok && (category == culture.Other || i != f.index[culture.Other] || f.fractions) {
-			list = append(list, category)
-		}
-	}
-	return list
+// header writes the header Plural-Forms of a culture.
+func header(tag culture.Tag) string {
+	categories := numbered.Reached(tag)
+	return fmt.Sprintf("nplurals=%d; plural=%s;", len(categories), formula(tag, categories))
 }
 
 // formula writes the culture's rules for whole numbers as an expression in C.

@@ -6,8 +6,8 @@ import (
 	"strings"
 
 	"zelvik/catalog"
-	"zelvik/culture"
 	"zelvik/format"
+	"zelvik/format/numbered"
 	"zelvik/message"
 	"zelvik/message/composite"
 	"zelvik/message/icu"
@@ -21,7 +21,7 @@ type writer struct {
 	newline string
 	// width is where long texts are wrapped, 0 for nowhere.
 	width int
-	forms forms
+	forms numbered.Forms
 	// spell spells a pattern.
 	spell spelling
 	// target is the translation's catalog, nil in a template.
@@ -54,14 +54,14 @@ func braces(p message.Pattern, _, _ bool) (string, []message.Loss) {
 func join(catalogs []*catalog.Catalog) ([]byte, []catalog.Loss) {
 	source := catalogs[0]
 	w := &writer{newline: "\n", spell: inC99}
-	header := ""
+	pluralForms := ""
 	if len(catalogs) > 1 {
 		w.target = catalogs[1]
-		w.forms, header = own(w.target.Culture)
+		w.forms, pluralForms = numbered.Own(w.target.Culture), header(w.target.Culture)
 	}
 	out := make([]byte, 0, 256+len(source.Entries)*128)
 	keyed := isKeyed(catalogs)
-	out = w.header(out, header, keyed)
+	out = w.header(out, pluralForms, keyed)
 	for i := range source.Entries {
 		out = w.entry(out, source, &source.Entries[i], keyed)
 	}
@@ -159,14 +159,14 @@ func (w *writer) entry(out []byte, source *catalog.Catalog, e *catalog.Entry, ke
 		return w.field(out, "msgstr", text)
 	}
 	out = w.field(out, "msgid_plural", plural)
-	texts := make([]string, max(w.forms.count, 2))
+	texts := make([]string, max(w.forms.Count, 2))
 	if w.target != nil {
-		texts = texts[:w.forms.count]
+		texts = texts[:w.forms.Count]
 	}
 	if t != nil {
 		w.Catalog = w.target
 		w.Entry = t
-		w.fill(texts, w.Resolved(w.target, t).Message)
+		texts = w.fill(w.Resolved(w.target, t).Message)
 	}
 	for i, text := range texts {
 		out = w.field(out, fmt.Sprintf("msgstr[%d]", i), text)
@@ -217,18 +217,8 @@ func (w *writer) text(m message.Message) string {
 
 // reduced tells what of a choice has no place among numbered forms.
 func (w *writer) reduced(m message.Message) {
-	for _, s := range m.Choice.Selectors[1:] {
-		w.Lose("second-selector", "the variants over {"+s.Argument.Name+"}", "the variant other of it")
-	}
+	w.Told("", numbered.Reduced(m))
 	s := m.Choice.Selectors[0]
-	if s.Offset != 0 {
-		w.Lose("exact-case", fmt.Sprintf("the offset %d of {%s}", s.Offset, s.Argument.Name), "the whole number")
-	}
-	for _, v := range m.Choice.Variants {
-		if key := v.Keys[0]; strings.HasPrefix(key, "=") {
-			w.Lose("exact-case", "the case "+key, "the variant of its category")
-		}
-	}
 	shown := false
 	for _, pattern := range m.Patterns() {
 		for _, part := range pattern {
@@ -243,52 +233,13 @@ func (w *writer) reduced(m message.Message) {
 }
 
 // fill spells a translation into the forms.
-func (w *writer) fill(texts []string, m message.Message) {
-	if m.Choice == nil {
-		for i := range texts {
-			texts[i] = w.Told(w.spell(m.Pattern, printf.Numbered(m), false))
-		}
-		return
-	}
-	if m.Choice.Selectors[0].Kind != message.Plural {
-		text := w.text(m)
-		for i := range texts {
-			texts[i] = text
-		}
-		return
-	}
-	w.reduced(m)
-	forced := m.HasPlaceholders()
-	spelled := func(p message.Pattern) string { return w.Told(w.spell(p, printf.Numbered(m), forced)) }
-	other := spelled(m.Main())
-	filled := make([]bool, len(texts))
-	for _, category := range culture.Categories {
-		i, ok := w.forms.index[category]
-		text, found := other, category == culture.Other
-		for _, v := range m.Choice.Variants {
-			if v.Keys[0] == category && !slices.ContainsFunc(v.Keys[1:], func(k string) bool { return k != message.Default }) {
-				text, found = spelled(v.Pattern), true
-			}
-		}
-		switch {
-		case !found:
-		case !ok:
-			if text != other {
-				w.Lose("plural", "the form "+category+", which whole numbers below a million do not have here", "the form other")
-			}
-		case filled[i]:
-			if texts[i] != text {
-				w.Lose("plural", "the form "+category+", which has no number of its own here", "the form before it")
-			}
-		case i < len(texts):
-			texts[i], filled[i] = text, true
-		}
-	}
-	for i := range texts {
-		if !filled[i] {
-			texts[i] = other
-		}
-	}
+func (w *writer) fill(m message.Message) []string {
+	forced := m.Choice != nil && m.Choice.Selectors[0].Kind == message.Plural && m.HasPlaceholders()
+	texts, losses := w.forms.Fill(m, func(p message.Pattern) (string, []message.Loss) {
+		return w.spell(p, printf.Numbered(m), forced)
+	})
+	w.Told("", losses)
+	return texts
 }
 
 // flags writes the line of flags.
