@@ -176,7 +176,7 @@ func ConvertFamilies(families []*Family, target *format.Format, out string) (*Co
 				ledger.Note(source.Catalog)
 			}
 			if !ledger.Empty() {
-				c.Losses = slices.DeleteFunc(c.Losses, func(l catalog.Loss) bool { return l.Kind == "name" })
+				c.Losses = slices.DeleteFunc(c.Losses, func(l catalog.Loss) bool { return l.Kind == "name" || l.Kind == "type" })
 				path := filepath.Join(out, LedgerName)
 				c.Writes = slices.DeleteFunc(c.Writes, func(w Write) bool { return w.Path == path })
 				c.Add(path, nil, ledger.Bytes())
@@ -238,6 +238,9 @@ func convertFamily(c *Conversion, family *Family, target *format.Format, out str
 		return err
 	}
 	for _, r := range results {
+		if target.Template { // the source's own file holds its plurals
+			r.losses = slices.DeleteFunc(r.losses, func(l catalog.Loss) bool { return l.Kind == "source-plural" })
+		}
 		for _, other := range c.Writes {
 			if other.Path == r.path {
 				return usage("two families would be written to %s; convert them one by one", r.path)

@@ -271,7 +271,8 @@ func (f *Family) settle(o Options) {
 	}
 	slices.SortStableFunc(held, func(a, b holding) int {
 		x, y := a.catalog.Culture, b.catalog.Culture
-		return cmp.Or(compareBool(y == f.Source, x == f.Source), compareBool(b.file.Location.Neutral, a.file.Location.Neutral),
+		return cmp.Or(compareBool(y == f.Source, x == f.Source),
+			compareBool(b.source && b.file.Location.Culture == f.Source, a.source && a.file.Location.Culture == f.Source), compareBool(b.file.Location.Neutral, a.file.Location.Neutral),
 			-compareBool(a.source && b.source && len(a.catalog.Entries) < len(b.catalog.Entries), a.source && b.source && len(a.catalog.Entries) > len(b.catalog.Entries)),
 			cmp.Compare(x, y), cmp.Compare(a.file.Path, b.file.Path))
 	})

@@ -119,7 +119,7 @@ func (l *Ledger) Restore(c *catalog.Catalog) {
 			if p.Sample == "" {
 				p.Sample = a.Sample
 			}
-			if p.Type == message.String && p.Style == "" && a.Type >= message.Percent { // what no format string can say
+			if p.Type == message.String && p.Style == "" && (a.Type >= message.Percent || p.Syntax == message.Marker || p.Syntax == message.Braces) { // what the file cannot say
 				p.Type, p.Style, p.Spelling = a.Type, a.Style, ""
 			}
 		}

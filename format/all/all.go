@@ -12,6 +12,7 @@ import (
 	"zelvik/format/arb"
 	"zelvik/format/po"
 	"zelvik/format/properties"
+	"zelvik/format/qt"
 	"zelvik/format/resx"
 	appletable "zelvik/format/strings"
 	"zelvik/format/stringsdict"
@@ -29,6 +30,7 @@ var Formats = []*format.Format{
 	properties.Format,
 	po.Format,
 	po.Compiled,
+	qt.Format,
 }
 
 // Named gives the format with a name. The error lists the names and the

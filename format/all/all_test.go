@@ -337,7 +337,7 @@ func TestFormatsAreWhole(t *testing.T) {
 		if f.Name == "mo" { // no family is made of compiled files
 			continue
 		}
-		found, fit := Detect(path, []byte("<resources><string"))
+		found, fit := Detect(path, []byte("<TS><resources><string"))
 		assert.Equal(t, f.Name, found.Name)
 		assert.Equal(t, format.Yes, fit)
 	}
@@ -436,4 +436,5 @@ func FuzzResx(f *testing.F)        { fuzzNamed(f, "resx") }
 func FuzzARB(f *testing.F)         { fuzzNamed(f, "arb") }
 func FuzzProperties(f *testing.F)  { fuzzNamed(f, "properties") }
 func FuzzPO(f *testing.F)          { fuzzNamed(f, "po") }
+func FuzzQt(f *testing.F)          { fuzzNamed(f, "qt") }
 func FuzzXCStrings(f *testing.F)   { fuzzNamed(f, "xcstrings") }

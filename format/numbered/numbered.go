@@ -7,6 +7,7 @@ import (
 	"fmt"
 	"slices"
 	"strings"
+	"sync"
 
 	"zelvik/culture"
 	"zelvik/message"
@@ -72,14 +73,21 @@ func Match(tag culture.Tag, count int, form func(n int) int) Forms {
 	return f
 }
 
+// known are the forms of cultures that were asked for.
+var known sync.Map
+
 // Own gives a form to each category that whole numbers reach, in CLDR's order.
 func Own(tag culture.Tag) Forms {
+	if f, ok := known.Load(tag); ok {
+		return f.(Forms)
+	}
 	categories := Reached(tag)
 	f := Forms{Count: len(categories), Index: map[string]int{}}
 	for i, category := range categories {
 		f.Index[category] = i
 	}
 	f.addOther()
+	known.Store(tag, f)
 	return f
 }
 

@@ -211,8 +211,8 @@ func (s Spelling) Write(m message.Message) (string, []message.Loss) {
 				out.WriteString(part.Spelling)
 				continue
 			}
-			if part.Type > message.Integer || part.Style != "" && part.Style != "group" {
-				losses = append(losses, message.Loss{Kind: "number-style", Lost: fmt.Sprintf("that {%s} is a %s %s", part.Name, part.Type, part.Style), Instead: "the value as the program writes it"})
+			if part.Type > message.String || part.Style != "" && part.Style != "group" {
+				losses = append(losses, message.Loss{Kind: "type", Lost: fmt.Sprintf("the type %s of {%s}", strings.TrimSpace(part.Type.String()+" "+string(part.Style)), part.Name), Instead: "the value as the program writes it"})
 			}
 			out.WriteString(ends[s][0] + part.Name + ends[s][1])
 		}

@@ -1,0 +1,209 @@
+package qt
+
+import (
+	"fmt"
+	"slices"
+	"strings"
+	"sync"
+
+	"zelvik/culture"
+	"zelvik/format/numbered"
+	"zelvik/message"
+)
+
+// read parts a text at its place markers: %1 to %99 and %L1 for arguments
+// (QString::arg), %n and %Ln for the number that is counted. There is no
+// escape for them; any other percent sign is text.
+func read(text string) message.Pattern {
+	var p message.Pattern
+	for {
+		at, size, marker := next(text)
+		if size == 0 {
+			return message.SplitMarkup(p, text)
+		}
+		p = message.SplitMarkup(p, text[:at]).Add(marker)
+		text = text[at+size:]
+	}
+}
+
+// next finds the first marker.
+func next(text string) (at, size int, marker *message.Placeholder) {
+	for i := 0; i+1 < len(text); i++ {
+		if text[i] != '%' {
+			continue
+		}
+		j := i + 1
+		style := message.Style("")
+		if text[j] == 'L' {
+			style = "group"
+			j++
+		}
+		if j >= len(text) {
+			break
+		}
+		if text[j] == 'n' {
+			return i, j + 1 - i, &message.Placeholder{Name: "count", Type: message.Integer, Style: style, Spelling: text[i : j+1], Syntax: message.Marker}
+		}
+		n := 0
+		start := j
+		for j < len(text) && j-start < 2 && text[j] >= '0' && text[j] <= '9' {
+			n = n*10 + int(text[j]-'0')
+			j++
+		}
+		if n > 0 {
+			marker = &message.Placeholder{Position: n, Style: style, Spelling: text[i:j], Syntax: message.Marker}
+			if style != "" {
+				marker.Type = message.Decimal
+			}
+			return i, j - i, marker
+		}
+	}
+	return 0, 0, nil
+}
+
+// speller writes the patterns of one message.
+type speller struct {
+	// counted is the argument that %n stands for.
+	counted *message.Placeholder
+	// rank gives the others their numbers.
+	rank map[string]int
+	kept bool
+}
+
+// newSpeller decides which argument of a message has which marker.
+func newSpeller(m message.Message) (s speller, losses []message.Loss) {
+	s.rank = map[string]int{}
+	if m.Choice != nil && m.Choice.Selectors[0].Kind == message.Plural {
+		s.counted = &m.Choice.Selectors[0].Argument
+	}
+	for p := range m.Placeholders() {
+		if p.Syntax == message.Marker && p.Name == "count" && s.counted == nil {
+			s.counted = p
+		}
+	}
+	order := 0
+	for _, p := range m.Arguments() {
+		if s.counts(&p) {
+			if p.Position > 0 && order+1 < len(m.Arguments()) && p.Syntax != message.Marker {
+				losses = append(losses, message.Loss{Kind: "position", Lost: fmt.Sprintf("that the count is argument %d", p.Position), Instead: "%n, which stands beside the others"})
+			}
+			continue
+		}
+		order++
+		s.rank[p.Ident()] = order
+		if p.Syntax == message.Marker {
+			s.rank[p.Ident()] = p.Position
+		} else if p.Position > 0 && p.Position != order && s.counted == nil {
+			s.rank[p.Ident()] = p.Position
+		}
+		if !p.MadeName() {
+			losses = append(losses, message.Loss{Kind: "name", Lost: "the name of the placeholder {" + p.Name + "}", Instead: "its position; the ledger of a family keeps the name"})
+		}
+		if p.Type > message.String && p.Syntax != message.Marker && !(p.Type == message.Decimal && p.Style == "group") {
+			losses = append(losses, message.Loss{Kind: "type", Lost: fmt.Sprintf("the type %s of {%s}", strings.TrimSpace(p.Type.String()+" "+string(p.Style)), p.Name), Instead: "a place marker; the program formats the value"})
+		} else if p.Style != "" && p.Style != "group" {
+			losses = append(losses, message.Loss{Kind: "number-style", Lost: fmt.Sprintf("the style %q of {%s}", p.Style, p.Name), Instead: "a place marker; the program formats the value"})
+		}
+	}
+	if s.counted != nil && s.counted.Name != "" && s.counted.Name != "count" && !s.counted.MadeName() {
+		losses = append(losses, message.Loss{Kind: "name", Lost: "the name of the count {" + s.counted.Name + "}", Instead: "%n"})
+	}
+	return s, losses
+}
+
+func (s speller) counts(p *message.Placeholder) bool {
+	return s.counted != nil && (s.counted.Position > 0 && s.counted.Position == p.Position || s.counted.Name != "" && s.counted.Name == p.Name)
+}
+
+// write spells a pattern.
+func (s speller) write(p message.Pattern) (string, []message.Loss) {
+	var out strings.Builder
+	var losses []message.Loss
+	for _, part := range p {
+		switch part := part.(type) {
+		case message.Text:
+			if message.HasMarkup(string(part)) {
+				losses = append(losses, message.Loss{Kind: "markup", Lost: "that the tags in the text are shown as they stand", Instead: "they read as markup"})
+			}
+			out.WriteString(string(part))
+		case *message.Markup:
+			out.WriteString(part.String())
+		case *message.Placeholder:
+			local := ""
+			if part.Style.Has("group") && (part.Type == message.Decimal || part.Type == message.Integer) {
+				local = "L"
+			}
+			if s.counts(part) {
+				out.WriteString("%" + local + "n")
+			} else {
+				fmt.Fprintf(&out, "%%%s%d", local, s.rank[part.Ident()])
+			}
+		}
+	}
+	text := out.String()
+	if again := read(text); len(again) != len(p) || again.Literal() != p.Literal() {
+		losses = append(losses, message.Loss{Kind: "escape", Lost: "that a percent sign in the text is no place marker", Instead: "it reads as one"})
+	}
+	return text, losses
+}
+
+// rules are the plural rules of Qt's languages, in the order of a file's forms
+// (Qt Linguist manual, "Handling plurals"); the last form is for all other
+// numbers. Languages that are not here have the rules of English.
+var rules = map[string][]string{
+	"ja zh ko vi th id ms my hu tr fa bo bi dz fj gn jv na om su tt yo za": {},
+	"fr hy br fil ti wa pt-BR": {"n = 0..1"},
+	"lv":                       {"n % 10 = 1 and n % 100 != 11", "n != 0"},
+	"is":                       {"n % 10 = 1 and n % 100 != 11"},
+	"ga":                       {"n = 1", "n = 2"},
+	"gd":                       {"n = 1,11", "n = 2,12", "n = 3..19"},
+	"cs sk":                    {"n = 1", "n = 2..4"},
+	"mk":                       {"n % 10 = 1", "n % 10 = 2"},
+	"lt":                       {"n % 10 = 1 and n % 100 != 11", "n % 10 != 0 and n % 100 != 10..19"},
+	"ru uk be hr sr bs":        {"n % 10 = 1 and n % 100 != 11", "n % 10 = 2..4 and n % 100 != 10..19"},
+	"pl":                       {"n = 1", "n % 10 = 2..4 and n % 100 != 10..19"},
+	"ro":                       {"n = 1", "n = 0 or n % 100 = 1..19"},
+	"sl":                       {"n % 100 = 1", "n % 100 = 2", "n % 100 = 3..4"},
+	"mt":                       {"n = 1", "n = 0 or n % 100 = 1..10", "n % 100 = 11..19"},
+	"cy":                       {"n = 0", "n = 1", "n = 2..5", "n = 6"},
+	"ar":                       {"n = 0", "n = 1", "n = 2", "n % 100 = 3..10", "n % 100 = 11..99"},
+	"tl":                       {"n = 0..1", "n % 10 = 4,6,9"},
+}
+
+// known are the forms of cultures that were asked for.
+var known sync.Map
+
+// formsOf gives the forms of a culture.
+func formsOf(tag culture.Tag) numbered.Forms {
+	if f, ok := known.Load(tag); ok {
+		return f.(numbered.Forms)
+	}
+	f := makeForms(tag)
+	known.Store(tag, f)
+	return f
+}
+
+func makeForms(tag culture.Tag) numbered.Forms {
+	conditions := []string{"n = 1"}
+	for languages, list := range rules {
+		if names := strings.Fields(languages); slices.Contains(names, tag.Base()) || slices.Contains(names, string(tag)) {
+			conditions = list
+		}
+	}
+	var parsed []culture.Rules
+	for _, text := range conditions {
+		condition, err := culture.ParseCondition(text)
+		if err != nil {
+			panic(err) // the table is tested
+		}
+		parsed = append(parsed, culture.Rules{{Category: culture.One, Condition: condition}})
+	}
+	return numbered.Match(tag, len(parsed)+1, func(n int) int {
+		for i, r := range parsed {
+			if r.CategoryOf(n) == culture.One {
+				return i
+			}
+		}
+		return len(parsed)
+	})
+}

@@ -1,0 +1,226 @@
+package qt
+
+import (
+	"fmt"
+	"strings"
+
+	"zelvik/catalog"
+	"zelvik/culture"
+	"zelvik/format"
+	"zelvik/format/numbered"
+	"zelvik/format/xmlscan"
+	"zelvik/message"
+)
+
+// writer writes messages and tells what it could not say.
+type writer struct {
+	format.Teller
+	newline string
+	forms   numbered.Forms
+}
+
+const step = "    "
+
+// join writes a source and its translation. A source alone is its own
+// translation, which holds the forms of its plurals.
+func join(catalogs []*catalog.Catalog) ([]byte, []catalog.Loss) {
+	source := catalogs[0]
+	target := catalogs[len(catalogs)-1]
+	w := &writer{newline: "\n", forms: formsOf(target.Culture)}
+	out := make([]byte, 0, 256+len(source.Entries)*160)
+	out = append(out, `<?xml version="1.0" encoding="utf-8"?>`+"\n<!DOCTYPE TS>\n"+`<TS version="2.1"`...)
+	if target.Culture != "" {
+		out = append(out, ` language="`+underscored(target.Culture)+`"`...)
+	}
+	if source.Culture != "" {
+		out = append(out, ` sourcelanguage="`+underscored(source.Culture)+`"`...)
+	}
+	out = append(out, ">\n"...)
+	open := false
+	last := ""
+	for i := range source.Entries {
+		e := &source.Entries[i]
+		context, _, _, named := split(e)
+		if !open || context != last {
+			if open {
+				out = append(out, "</context>\n"...)
+			}
+			name := context
+			out = append(out, "<context>\n"+step+"<name>"...)
+			out = append(escape(out, name), "</name>\n"...)
+			open, last = true, context
+		}
+		_ = named
+		out = w.message(out, source, target, e, step)
+	}
+	if open {
+		out = append(out, "</context>\n"...)
+	}
+	if target != source {
+		for i := range target.Entries {
+			if e := &target.Entries[i]; source.Find(e.ID()) == nil {
+				w.Catalog, w.Entry = target, e
+				w.Lose("source", "the text, which the source does not have", "nothing")
+			}
+		}
+	}
+	return append(out, "</TS>\n"...), w.Losses
+}
+
+func underscored(tag culture.Tag) string { return strings.ReplaceAll(string(tag), "-", "_") }
+
+// split takes a key apart into context, source and comment; named says that it
+// is such a key, and no id.
+func split(e *catalog.Entry) (context, source, comment string, named bool) {
+	context, rest, ok := strings.Cut(e.Key, "::")
+	if !ok {
+		return "", "", "", false
+	}
+	speller, _ := newSpeller(e.Message)
+	text, _ := speller.write(e.Message.Main())
+	if rest == text {
+		return context, text, "", true
+	}
+	if comment, ok := strings.CutPrefix(rest, text+"@"); ok && comment != "" {
+		return context, text, comment, true
+	}
+	return "", "", "", false
+}
+
+// message writes one message.
+func (w *writer) message(out []byte, source, target *catalog.Catalog, e *catalog.Entry, indent string) []byte {
+	w.Catalog = source
+	if !w.Unheld(e, ".ts files", holds) {
+		return out
+	}
+	var t *catalog.Entry
+	if target != nil {
+		t = target.Find(e.ID())
+	}
+	_, _, comment, named := split(e)
+	resolved := w.Resolved(source, e)
+	plural := resolved.Message.Choice != nil && resolved.Message.Choice.Selectors[0].Kind == message.Plural
+	if t != nil && t != e {
+		c := w.Resolved(target, t).Message.Choice
+		plural = plural || c != nil && c.Selectors[0].Kind == message.Plural
+	}
+	inner := indent + step
+	out = append(out, indent+"<message"...)
+	if !named {
+		out = append(out, ` id="`+xmlscan.EscapeAttribute(e.Key)+`"`...)
+	}
+	if plural {
+		out = append(out, ` numerus="yes"`...)
+	}
+	out = append(out, ">"+w.newline...)
+	out = append(w.field(out, inner, "source", w.main(resolved.Message, t == nil || t == e)), w.newline...)
+	if comment != "" {
+		out = append(w.field(out, inner, "comment", comment), w.newline...)
+	}
+	if e.Note != "" {
+		out = append(w.field(out, inner, "extracomment", e.Note), w.newline...)
+	}
+	if t != nil && t != e && t.Note != "" && t.Note != e.Note {
+		out = append(w.field(out, inner, "translatorcomment", t.Note), w.newline...)
+	}
+	out = append(out, inner...)
+	if t != nil {
+		w.Catalog, w.Entry = target, t
+		if t != e {
+			t = w.Resolved(target, t)
+		} else {
+			t = resolved
+		}
+	}
+	out = w.translation(out, t, plural, inner)
+	return append(out, w.newline+indent+"</message>"+w.newline...)
+}
+
+func (w *writer) field(out []byte, indent, name, text string) []byte {
+	out = append(out, indent+"<"+name+">"...)
+	return append(escape(out, text), "</"+name+">"...)
+}
+
+// main spells the text that stands for a message; tell says that losses are
+// told here.
+func (w *writer) main(m message.Message, tell bool) string {
+	speller, losses := newSpeller(m)
+	text, more := speller.write(m.Main())
+	if tell {
+		w.Told("", losses)
+		if m.Choice != nil && m.Choice.Selectors[0].Kind != message.Plural {
+			s := m.Choice.Selectors[0]
+			w.Lose(s.Kind.String(), "the variants over {"+s.Argument.Name+"}", "the text of the variant other")
+		}
+	} else if m.Choice != nil && m.Choice.Selectors[0].Kind == message.Plural && len(m.Choice.Variants) > 1 {
+		w.Lose("source-plural", "the forms of the source", "the form other; the source's own file holds them")
+	}
+	w.Told("", more)
+	return text
+}
+
+// translation writes the translation element.
+func (w *writer) translation(out []byte, t *catalog.Entry, plural bool, indent string) []byte {
+	kind := ""
+	if t == nil || t.State == catalog.Draft || t.State == catalog.Missing || t.State == catalog.Moved {
+		kind = ` type="unfinished"`
+		if t != nil && t.State == catalog.Moved {
+			w.Lose("state", "that the source changed after the translation", "unfinished")
+		}
+	}
+	out = append(out, "<translation"+kind+">"...)
+	switch {
+	case plural:
+		texts := make([]string, w.forms.Count)
+		if t != nil {
+			texts = w.fill(t.Message)
+		}
+		for _, text := range texts {
+			out = append(w.field(append(out, w.newline...), indent+step, "numerusform", text), ""...)
+		}
+		out = append(out, w.newline+indent...)
+	case t != nil:
+		out = escape(out, w.main(t.Message, true))
+	}
+	return append(out, "</translation>"...)
+}
+
+// fill spells the forms of a plural.
+func (w *writer) fill(m message.Message) []string {
+	speller, losses := newSpeller(m)
+	w.Told("", losses)
+	texts, more := w.forms.Fill(m, speller.write)
+	w.Told("", more)
+	return texts
+}
+
+// escape writes text as the platform's own tools do: quotes as entities, and
+// control characters as elements.
+func escape(out []byte, text string) []byte {
+	for i := 0; i < len(text); i++ {
+		switch c := text[i]; c {
+		case '&':
+			out = append(out, "&amp;"...)
+		case '<':
+			out = append(out, "&lt;"...)
+		case '>':
+			out = append(out, "&gt;"...)
+		case '"':
+			out = append(out, "&quot;"...)
+		case '\'':
+			out = append(out, "&apos;"...)
+		case '\r':
+			out = append(out, "&#13;"...)
+		default:
+			switch {
+			case c < ' ' && c != '\n' && c != '\t':
+				out = fmt.Appendf(out, `<byte value="x%x"/>`, c)
+			case c == 0xEF && strings.HasPrefix(text[i:], "\uFFFE"), c == 0xEF && strings.HasPrefix(text[i:], "\uFFFF"):
+				i += 2 // XML has no place for them, in any form
+			default:
+				out = append(out, c)
+			}
+		}
+	}
+	return out
+}
