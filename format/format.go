@@ -170,6 +170,7 @@ type Abilities struct {
 	Several   bool // several selectors in one message
 	Names     bool // names of placeholders
 	Types     bool // types of placeholders
+	Samples   bool // examples of what placeholders stand for
 	Markup    bool // as structure, not as text
 	Arrays    bool
 	Notes     bool
@@ -230,6 +231,10 @@ var ErrNoEntry = errors.New("no such key")
 // ErrKeyIsText says that a change would give a text to a key that is its text,
 // as in gettext's source texts.
 var ErrKeyIsText = errors.New("its text is its key here; rename it instead")
+
+// ErrPieces says that a text stands in several places, as in the segments of
+// a unit, and a change would not know how to part it.
+var ErrPieces = errors.New("its text stands in several pieces; edit it in the file")
 
 // EditError says why a change could not be made.
 type EditError struct {

@@ -112,6 +112,13 @@ func (t *Teller) Unheld(e *catalog.Entry, title string, holds Abilities) bool {
 		t.Lose("product", "the text for the product "+e.Product, "nothing; the text for all products is kept")
 		return false
 	}
+	if !holds.Samples {
+		for p := range e.Message.Placeholders() {
+			if p.Sample != "" {
+				t.Lose("sample", "the example "+p.Sample+" of {"+p.Name+"}", "none; the ledger of a family keeps it")
+			}
+		}
+	}
 	if e.Note != "" && !holds.Notes {
 		t.Lose("note", "the note", "none; "+title+" hold no notes")
 	}

@@ -171,12 +171,12 @@ func ConvertFamilies(families []*Family, target *format.Format, out string) (*Co
 		if err := convertFamily(c, family, target, out, len(families) == 1); err != nil {
 			return nil, err
 		}
-		if !target.Holds.Names {
+		if !target.Holds.Names || !target.Holds.Samples {
 			if source := family.SourceMember(); source != nil {
 				ledger.Note(source.Catalog)
 			}
 			if !ledger.Empty() {
-				c.Losses = slices.DeleteFunc(c.Losses, func(l catalog.Loss) bool { return l.Kind == "name" || l.Kind == "type" })
+				c.Losses = slices.DeleteFunc(c.Losses, func(l catalog.Loss) bool { return l.Kind == "name" || l.Kind == "type" || l.Kind == "sample" })
 				path := filepath.Join(out, LedgerName)
 				c.Writes = slices.DeleteFunc(c.Writes, func(w Write) bool { return w.Path == path })
 				c.Add(path, nil, ledger.Bytes())

@@ -17,6 +17,7 @@ import (
 	appletable "zelvik/format/strings"
 	"zelvik/format/stringsdict"
 	"zelvik/format/xcstrings"
+	"zelvik/format/xliff"
 )
 
 // Formats are all formats, in the order of the documentation.
@@ -31,6 +32,8 @@ var Formats = []*format.Format{
 	po.Format,
 	po.Compiled,
 	qt.Format,
+	xliff.Format,
+	xliff.Second,
 }
 
 // Named gives the format with a name. The error lists the names and the

@@ -22,7 +22,7 @@ var Format = &format.Format{
 	Extensions: []string{".xml"},
 	Table:      "strings",
 	Holds: format.Abilities{
-		Plurals: true, Names: true, Types: true, Markup: true, Arrays: true, Notes: true, Fixed: true,
+		Plurals: true, Names: true, Samples: true, Types: true, Markup: true, Arrays: true, Notes: true, Fixed: true,
 	},
 	Recognise: recognise,
 	Locate:    locate,

@@ -19,7 +19,7 @@ var Format = &format.Format{
 	Extensions: []string{".arb"},
 	Table:      "app",
 	Holds: format.Abilities{
-		Plurals: true, Exact: true, Ordinals: true, Selects: true, Several: true, Names: true, Types: true, Notes: true,
+		Plurals: true, Exact: true, Ordinals: true, Selects: true, Several: true, Names: true, Samples: true, Types: true, Notes: true,
 	},
 	Recognise: recognise,
 	Locate:    locate,

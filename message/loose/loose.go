@@ -25,23 +25,30 @@ const (
 	Colon            // :name
 	At               // @name
 	Printf           // %s and %1$s
+	Apple            // %@ and %1$@, and those of printf beside them
+	last
 )
+
+// Votes count the ways in which the texts of a file spell placeholders.
+type Votes [last]int
 
 // ends are what a named placeholder begins and ends with.
 var ends = [...][2]string{Braces: {"{", "}"}, Double: {"{{", "}}"}, Percent: {"%{", "}"}, Dollar: {"${", "}"}, Colon: {":", ""}, At: {"@", ""}}
 
 // String shows how the spelling writes a placeholder.
 func (s Spelling) String() string {
-	if s == Printf {
+	switch s {
+	case Printf:
 		return "%s"
+	case Apple:
+		return "%@"
 	}
 	return ends[s][0] + "name" + ends[s][1]
 }
 
-// Count adds to votes the ways in which the placeholders of a text could be
-// spelled. :name and @name are common in texts that have no placeholders, so
-// they are not counted.
-func Count(votes *[Printf + 1]int, text string) {
+// Count adds the way in which the placeholders of a text are spelled. :name and
+// @name are common in texts that have no placeholders, so they are not counted.
+func (votes *Votes) Count(text string) {
 	for _, s := range []Spelling{Double, Percent, Dollar} {
 		if _, n, _ := s.next(text); n > 0 {
 			votes[s]++
@@ -53,13 +60,18 @@ func Count(votes *[Printf + 1]int, text string) {
 		votes[Braces] += 2
 	case braced(text):
 		votes[Braces]++
+	case strings.Contains(text, "@") && printf.Foundation.Formatted(text):
+		votes[Apple]++
 	case printf.C.Formatted(text):
 		votes[Printf]++
 	}
 }
 
 // Best gives the spelling with most votes, Braces where there are none.
-func Best(votes [Printf + 1]int) Spelling {
+func (votes Votes) Best() Spelling {
+	if votes[Apple] > 0 {
+		votes[Apple] += votes[Printf]
+	}
 	best := Braces
 	for s, n := range votes {
 		if n > votes[best] {
@@ -71,9 +83,9 @@ func Best(votes [Printf + 1]int) Spelling {
 
 // Of guesses the spelling of a single text.
 func Of(text string) Spelling {
-	var votes [Printf + 1]int
-	Count(&votes, text)
-	return Best(votes)
+	var votes Votes
+	votes.Count(text)
+	return votes.Best()
 }
 
 // braced reports whether a text has {name} or {0}.
@@ -147,6 +159,9 @@ func (s Spelling) Parse(text string) (message.Message, []message.Fault) {
 	case Printf:
 		p, faults := printf.C.Parse(text)
 		return message.Message{Pattern: p}, faults
+	case Apple:
+		p, faults := printf.Foundation.Parse(text)
+		return message.Message{Pattern: p}, faults
 	}
 	return message.Message{Pattern: s.parts(text)}, nil
 }
@@ -165,8 +180,10 @@ func (s Spelling) parts(text string) message.Pattern {
 		if s == Braces {
 			if inner, faults := icu.Parse(spelling); len(faults) == 0 && len(inner.Pattern) == 1 {
 				p = p.Add(inner.Pattern[0])
-				continue
+			} else {
+				p = p.Add(message.Text(spelling))
 			}
+			continue
 		}
 		plain, _, _ := strings.Cut(name, ",")
 		made := &message.Placeholder{Name: strings.TrimSpace(plain), Spelling: spelling, Syntax: message.Braces}
@@ -191,6 +208,8 @@ func (s Spelling) Write(m message.Message) (string, []message.Loss) {
 		return writeICU(m)
 	case Printf:
 		return printf.C.Write(m.Pattern, printf.Numbered(m), false)
+	case Apple:
+		return printf.Foundation.Write(m.Pattern, printf.Numbered(m), false)
 	}
 	if !m.HasPlaceholders() {
 		return s.literal(m.Pattern)
@@ -250,4 +269,11 @@ func marked(m message.Message) []message.Loss {
 		}
 	}
 	return nil
+}
+
+// Misread reports whether a text without placeholders would be read as
+// something else.
+func (s Spelling) Misread(text string) bool {
+	m, _ := s.Parse(text)
+	return m.HasPlaceholders() || m.Choice != nil || m.String() != text
 }

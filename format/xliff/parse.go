@@ -1,0 +1,573 @@
+package xliff
+
+import (
+	"strconv"
+	"strings"
+
+	"zelvik/catalog"
+	"zelvik/culture"
+	"zelvik/finding"
+	"zelvik/format"
+	"zelvik/format/charset"
+	"zelvik/format/xmlscan"
+	"zelvik/message"
+	"zelvik/message/loose"
+)
+
+// document is a file that was read.
+type document struct {
+	text           *charset.Text
+	source, target *catalog.Catalog
+	units          []unit
+	index          map[string]int
+	// second says that the file is of version 2.
+	second bool
+	// coded says that placeholders are inline codes; spelling how they are
+	// written in the texts where they are not.
+	coded    bool
+	spelling loose.Spelling
+	// bodyEnd is where a unit may be added when no neighbour is known, -1 for
+	// nowhere.
+	bodyEnd int
+}
+
+// span is a stretch of the text.
+type span struct{ from, to int }
+
+// element is the place of an element, of its start tag and its content; whole
+// begins at -1 where it is not there.
+type element struct {
+	whole, start, content span
+	lone                  bool
+}
+
+var nowhere = element{whole: span{-1, -1}}
+
+// unit is one <trans-unit> or <unit>.
+type unit struct {
+	whole, start   span
+	name           span // the value of the attribute that is the key
+	id             string
+	source, target element
+	segment        element // of version 2
+	segments       int
+	notes          []element
+	allNotes       element // <notes> of version 2
+	state          string
+	data           map[string]string
+	sourceParts    []part
+	targetParts    []part
+}
+
+// part is a piece of a text: literal, or a code with the element that it is.
+type part struct {
+	text string
+	code *code
+}
+
+// code is an inline element.
+type code struct {
+	name  string // of the element
+	id    string
+	kind  string // ctype or type
+	equiv string // the native code or what stands for it
+	role  message.Role
+	raw   string
+	// sample is what is shown for it.
+	sample string
+}
+
+// Catalogs gives the source, and the translation where the file has one.
+func (d *document) Catalogs() []*catalog.Catalog {
+	if d.target == nil {
+		return []*catalog.Catalog{d.source}
+	}
+	return []*catalog.Catalog{d.source, d.target}
+}
+
+// Text gives the file as UTF-8.
+func (d *document) Text() string { return d.text.String() }
+
+type parser struct {
+	*document
+	format.Reader
+	*xmlscan.Scanner
+	src      string
+	original string
+	fixed    []bool // translate="no" of the elements around
+}
+
+func parse(data []byte) (format.Document, []finding.Finding) {
+	p := &parser{document: &document{text: charset.Decode(data), source: &catalog.Catalog{}, target: &catalog.Catalog{}, index: map[string]int{}, bodyEnd: -1}}
+	p.src = p.document.Text()
+	p.Reader = format.NewReader(p.src)
+	p.Scanner = xmlscan.New(p.src)
+	if charset.Binary(data) {
+		p.Damaged(0, "", "the file is binary, no XML text", "give an .xlf file")
+		return p.document, p.Done()
+	}
+	if p.text.Bad >= 0 {
+		p.Damaged(p.text.Bad, "", "the file is not valid "+p.text.Encoding.String(), "save it as UTF-8")
+	}
+	root, targeted := false, false
+	for p.Next() {
+		switch {
+		case p.Kind == xmlscan.Start && p.Name == "xliff":
+			root = true
+			version, _ := p.Value("version")
+			p.second = strings.HasPrefix(version, "2")
+			p.tag("srcLang", p.source)
+			targeted = p.tag("trgLang", p.target) || targeted
+		case p.Kind == xmlscan.Start && p.Name == "file":
+			p.tag("source-language", p.source)
+			targeted = p.tag("target-language", p.target) || targeted
+			p.original, _ = p.Value("original")
+		case p.Kind == xmlscan.Start && (p.Name == "trans-unit" || p.Name == "unit"):
+			p.unit()
+		case p.Kind == xmlscan.Start && (p.Name == "header" || p.Name == "skeleton" || p.Name == "bin-unit"):
+			p.skip()
+		case p.Kind == xmlscan.End && (p.Name == "body" || p.second && p.Name == "file"):
+			p.bodyEnd = p.From
+		}
+	}
+	if !root {
+		p.Damaged(0, "", "the file has no <xliff>", `write <xliff version="1.2"> around the files`)
+	}
+	for _, f := range p.Faults {
+		p.Damaged(f.Offset, "", f.Text, f.Mend)
+	}
+	p.messages()
+	if !targeted && len(p.target.Entries) == 0 {
+		p.target = nil
+	}
+	return p.document, p.Done()
+}
+
+// tag reads a culture from an attribute.
+func (p *parser) tag(name string, c *catalog.Catalog) bool {
+	value, ok := p.Value(name)
+	if !ok || value == "" {
+		return false
+	}
+	tag, err := culture.Parse(value)
+	if err != nil {
+		p.Report("culture-unknown", p.From, "", err.Error(), "write the culture in "+name)
+		return true
+	}
+	if c.Culture == "" {
+		c.Culture = tag
+	}
+	return true
+}
+
+func (p *parser) skip() {
+	if p.Lone {
+		return
+	}
+	for depth := len(p.Open); len(p.Open) >= depth && p.Next(); {
+	}
+}
+
+// begun gives the element whose start tag was just read.
+func (p *parser) begun() element {
+	return element{whole: span{p.From, p.To}, start: span{p.From, p.To}, content: span{p.To, p.To}, lone: p.Lone}
+}
+
+// unit reads one unit.
+func (p *parser) unit() {
+	u := unit{whole: span{p.From, p.To}, start: span{p.From, p.To}, name: span{-1, -1}, source: nowhere, target: nowhere, segment: nowhere, allNotes: nowhere, data: map[string]string{}}
+	e := catalog.Entry{Offset: p.From}
+	key := ""
+	for _, a := range p.Attributes {
+		value := p.Unescape(a.ValueFrom, a.ValueTo)
+		switch a.Name {
+		case "id":
+			u.id = value
+			if u.name.from < 0 {
+				key, u.name = value, span{a.ValueFrom, a.ValueTo}
+			}
+		case "resname", "name":
+			if value != "" {
+				key, u.name = value, span{a.ValueFrom, a.ValueTo}
+			}
+		case "translate":
+			e.Fixed = value == "no"
+		case "approved":
+			if value == "yes" {
+				u.state = "final"
+			}
+		case "maxwidth":
+			if unit, _ := p.Value("size-unit"); unit == "char" {
+				e.Limit = number(value)
+			}
+		case "slr:sizeRestriction":
+			e.Limit = number(value[strings.IndexByte(value, ',')+1:])
+		}
+	}
+	if p.Lone {
+		return
+	}
+	name, depth := p.Name, len(p.Open)
+	var notes []string
+	for p.Next() && len(p.Open) >= depth {
+		if p.Kind != xmlscan.Start {
+			continue
+		}
+		switch p.Name {
+		case "source":
+			parts, at := p.content(&u)
+			u.sourceParts = append(u.sourceParts, parts...)
+			if u.source.whole.from < 0 {
+				u.source = at
+			}
+		case "target":
+			if state, ok := p.Value("state"); ok && u.state == "" {
+				u.state = state
+			}
+			parts, at := p.content(&u)
+			u.targetParts = append(u.targetParts, parts...)
+			if u.target.whole.from < 0 {
+				u.target = at
+			}
+		case "segment", "ignorable":
+			if p.Name == "segment" {
+				u.segments++
+				if u.segment.whole.from < 0 {
+					u.segment = p.begun()
+				}
+				if state, ok := p.Value("state"); ok && u.state == "" {
+					u.state = state
+				}
+			}
+		case "notes":
+			u.allNotes = p.begun()
+		case "note":
+			at := p.begun()
+			text := p.plainText()
+			at.content.to, at.whole.to = p.From, p.To
+			u.notes = append(u.notes, at)
+			notes = append(notes, strings.TrimSpace(text))
+		case "data":
+			id, _ := p.Value("id")
+			u.data[id] = p.plainText()
+		case "originalData":
+		case "trans-unit", "unit":
+			p.Back()
+			p.Close(name)
+			u.whole.to = p.From
+			p.add(u, e, key, notes)
+			return
+		default: // alternatives, matches and other modules are kept
+			p.skip()
+		}
+		if u.segment.whole.from >= 0 && u.segments == 1 {
+			u.segment.content.to = p.To
+		}
+	}
+	u.whole.to = p.To
+	p.add(u, e, key, notes)
+}
+
+func number(text string) int {
+	n, err := strconv.Atoi(strings.TrimSpace(text))
+	if err != nil || n < 0 {
+		return 0
+	}
+	return n
+}
+
+func (p *parser) add(u unit, e catalog.Entry, key string, notes []string) {
+	if u.source.whole.from < 0 {
+		p.Damaged(u.whole.from, key, "a unit without <source>", "add <source>...</source>")
+		return
+	}
+	if key == "" {
+		p.Damaged(u.whole.from, "", "a unit without an id", `add id="..."`)
+		return
+	}
+	if _, double := p.index[key]; double && p.original != "" {
+		key = p.original + "#" + key // the same id in another <file>
+	}
+	if !p.Once(key, key, u.whole.from) {
+		return
+	}
+	e.Key, e.Note = key, strings.Join(notes, "\n")
+	p.index[key] = len(p.units)
+	p.units = append(p.units, u)
+	p.source.Add(e)
+}
+
+// plainText reads the text of the element just begun.
+func (p *parser) plainText() string {
+	if p.Lone {
+		return ""
+	}
+	var out strings.Builder
+	depth := len(p.Open)
+	for p.Next() && len(p.Open) >= depth {
+		switch p.Kind {
+		case xmlscan.Text:
+			out.WriteString(p.Unescape(p.From, p.To))
+		case xmlscan.CDATA:
+			out.WriteString(p.src[p.InnerFrom:p.InnerTo])
+		case xmlscan.Start:
+			if p.Name == "cp" {
+				hex, _ := p.Value("hex")
+				out.WriteString(character(hex))
+			}
+		}
+	}
+	return lineEnds(out.String())
+}
+
+// character reads the number of a character that XML cannot hold (<cp hex>).
+func character(hex string) string {
+	n, err := strconv.ParseUint(hex, 16, 21)
+	if err != nil {
+		return ""
+	}
+	return string(rune(n))
+}
+
+func lineEnds(text string) string {
+	if strings.IndexByte(text, '\r') < 0 {
+		return text
+	}
+	return strings.ReplaceAll(strings.ReplaceAll(text, "\r\n", "\n"), "\r", "\n")
+}
+
+// content reads the inline content of <source> or <target>.
+func (p *parser) content(u *unit) ([]part, element) {
+	at := p.begun()
+	if p.Lone {
+		return nil, at
+	}
+	name := p.Name
+	var parts []part
+	text := func(s string) {
+		if n := len(parts); n > 0 && parts[n-1].code == nil {
+			parts[n-1].text += s
+		} else if s != "" {
+			parts = append(parts, part{text: s})
+		}
+	}
+	depth := len(p.Open)
+	for p.Next() {
+		switch p.Kind {
+		case xmlscan.Text:
+			text(lineEnds(p.Unescape(p.From, p.To)))
+		case xmlscan.CDATA:
+			text(lineEnds(p.src[p.InnerFrom:p.InnerTo]))
+		case xmlscan.End:
+			if len(p.Open) < depth {
+				at.content.to, at.whole.to = p.From, p.To
+				return parts, at
+			}
+			if p.Name == "g" || p.Name == "pc" {
+				parts = append(parts, part{code: &code{name: p.Name, role: message.Close, raw: p.src[p.From:p.To]}})
+			}
+		case xmlscan.Start:
+			if p.Name == "source" || p.Name == "target" || p.Name == "trans-unit" || p.Name == "unit" {
+				p.Back()
+				p.Close(name)
+				at.content.to, at.whole.to = p.From, p.From
+				return parts, at
+			}
+			if p.Name == "mrk" || p.Name == "sm" || p.Name == "em" {
+				continue
+			}
+			if p.Name == "cp" {
+				hex, _ := p.Value("hex")
+				text(character(hex))
+				continue
+			}
+			parts = append(parts, part{code: p.code(u)})
+		}
+	}
+	at.content.to, at.whole.to = p.From, p.From
+	return parts, at
+}
+
+// code reads the inline element just begun. The content of g and pc goes on
+// behind it as content of the text.
+func (p *parser) code(u *unit) *code {
+	p.coded = true
+	c := &code{name: p.Name, role: message.Lone}
+	from := p.From
+	value := func(names ...string) string {
+		for _, name := range names {
+			if v, ok := p.Value(name); ok && v != "" {
+				return v
+			}
+		}
+		return ""
+	}
+	c.id = value("id", "startRef", "rid")
+	c.kind = value("ctype", "subType", "type")
+	data := value("dataRef", "dataRefStart")
+	c.equiv = value("equiv-text", "equiv", "equivStart", "disp", "dispStart")
+	if native, ok := u.data[data]; ok && data != "" {
+		c.equiv = native
+	}
+	switch p.Name {
+	case "g", "pc":
+		c.role = message.Open
+		c.raw = p.src[from:p.To]
+		if p.Lone {
+			c.role = message.Lone
+		}
+		return c
+	case "bpt", "bx", "sc":
+		c.role = message.Open
+	case "ept", "ex", "ec":
+		c.role = message.Close
+	case "it":
+		if value("pos") == "close" {
+			c.role = message.Close
+		} else {
+			c.role = message.Open
+		}
+	case "ph", "x":
+	default:
+		c.kind = "unknown"
+	}
+	if c.name == "ph" && c.equiv != "" && p.second {
+		c.sample = value("disp")
+	}
+	if !p.Lone {
+		if inner := p.plainText(); inner != "" {
+			c.sample, c.equiv = c.equiv, inner
+		}
+	}
+	if c.sample == c.equiv || c.role != message.Lone {
+		c.sample = ""
+	}
+	c.raw = p.src[from:p.To]
+	return c
+}
+
+// messages makes messages of what was read, once it is known how the file
+// writes placeholders.
+func (p *parser) messages() {
+	if !p.coded {
+		var votes loose.Votes
+		for i := range p.units {
+			for _, part := range p.units[i].sourceParts {
+				votes.Count(part.text)
+			}
+		}
+		p.spelling = votes.Best()
+	}
+	for i := range p.units {
+		u, e := &p.units[i], &p.source.Entries[i]
+		e.Message = p.read(u, e.Key, u.source, u.sourceParts)
+		if u.target.whole.from < 0 || len(u.targetParts) == 0 {
+			continue
+		}
+		t := catalog.Entry{Key: e.Key, Offset: u.target.whole.from, Fixed: e.Fixed, Limit: e.Limit, State: stateOf(u.state)}
+		t.Message = p.read(u, e.Key, u.target, u.targetParts)
+		p.target.Add(t)
+	}
+}
+
+// states are the words of both versions for how far a translation has come.
+var states = map[string]catalog.State{
+	"new": catalog.Draft, "needs-translation": catalog.Draft, "needs-review-translation": catalog.Draft, "needs-review-l10n": catalog.Draft,
+	"needs-review-adaptation": catalog.Draft, "needs-l10n": catalog.Draft, "needs-adaptation": catalog.Moved,
+	"translated": catalog.Done, "signed-off": catalog.Done, "final": catalog.Done,
+	"initial": catalog.Draft, "reviewed": catalog.Done,
+}
+
+func stateOf(word string) catalog.State { return states[word] }
+
+// read makes a message of parts.
+func (p *parser) read(u *unit, key string, at element, parts []part) message.Message {
+	if len(parts) == 1 && parts[0].code == nil {
+		text := parts[0].text
+		spelling := p.spelling
+		if p.coded && !choice(text) {
+			return message.Message{Pattern: message.Pattern{message.Text(text)}}
+		}
+		m, faults := spelling.Parse(text)
+		for _, f := range faults {
+			rule := f.Rule
+			if rule == "file-damaged" {
+				rule = "escape-wrong"
+			}
+			p.Report(rule, at.content.from, key, f.Text, f.Mend)
+		}
+		return m
+	}
+	var out message.Pattern
+	for _, part := range parts {
+		if part.code == nil {
+			out = out.Add(message.Text(part.text))
+			continue
+		}
+		out = append(out, part.code.part())
+	}
+	return message.Message{Pattern: out}
+}
+
+// part makes a part of a message of a code: a placeholder or markup.
+func (c *code) part() message.Part {
+	if c.name == "g" || c.name == "pc" {
+		tag := map[string]string{"bold": "b", "italic": "i", "underlined": "u", "link": "a", "xlf:b": "b", "xlf:i": "i", "xlf:u": "u"}[c.kind]
+		if tag == "" {
+			tag = c.name
+		}
+		return &message.Markup{Role: c.role, Tag: tag, Spelling: c.equivalent()}
+	}
+	if strings.HasPrefix(c.equiv, "<") {
+		if tag := message.ScanTag(c.equiv); tag != nil && tag.Spelling == c.equiv {
+			return tag
+		}
+	}
+	if c.role == message.Lone {
+		if m, faults := loose.Of(c.equiv).Parse(c.equiv); len(faults) == 0 && m.Choice == nil && len(m.Pattern) == 1 {
+			if p, ok := m.Pattern[0].(*message.Placeholder); ok {
+				if digits, _, _ := strings.Cut(c.id, "_"); p.Name != "" && p.Position == 0 && p.Syntax == message.ICU {
+					p.Position = min(number(digits), 99)
+				}
+				p.Sample = c.sample
+				return p
+			}
+		}
+		if c.kind == "lb" || c.kind == "xlf:lb" {
+			return &message.Markup{Role: message.Lone, Tag: "br", Spelling: "<br/>"}
+		}
+		name := strings.Map(func(r rune) rune {
+			if r == '_' || r >= '0' && r <= '9' || r|0x20 >= 'a' && r|0x20 <= 'z' {
+				return r
+			}
+			return '_'
+		}, c.id)
+		if name == "" || name[0] <= '9' {
+			name = "code" + name
+		}
+		return &message.Placeholder{Name: name, Spelling: cmpOr(c.equiv, "{"+name+"}"), Syntax: message.Nowhere}
+	}
+	return &message.Markup{Role: c.role, Tag: cmpOr(strings.Trim(c.equiv, "</> "), c.name), Spelling: c.equivalent()}
+}
+
+// equivalent gives what stands for a code in other formats.
+func (c *code) equivalent() string {
+	if strings.HasPrefix(c.equiv, "<") {
+		return c.equiv
+	}
+	return ""
+}
+
+func cmpOr(a, b string) string {
+	if a != "" {
+		return a
+	}
+	return b
+}
+
+// choice reports whether a text is an ICU message with a choice in it, which
+// is written as text.
+func choice(text string) bool {
+	m, faults := loose.Braces.Parse(text)
+	return len(faults) == 0 && m.Choice != nil
+}

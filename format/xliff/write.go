@@ -1,0 +1,366 @@
+package xliff
+
+import (
+	"fmt"
+	"strings"
+
+	"zelvik/catalog"
+	"zelvik/format"
+	"zelvik/format/xmlscan"
+	"zelvik/message"
+	"zelvik/message/icu"
+	"zelvik/message/loose"
+)
+
+// writer writes units and tells what it could not say.
+type writer struct {
+	format.Teller
+	newline string
+	second  bool
+	// coded says that placeholders are written as inline codes; spelling how
+	// they are written where they are not.
+	coded    bool
+	spelling loose.Spelling
+	// codes are those of the source, which a translation repeats.
+	codes []code
+}
+
+// join writes a source, and its translation where there is one.
+func join(catalogs []*catalog.Catalog, second bool) ([]byte, []catalog.Loss) {
+	w := &writer{newline: "\n", second: second, coded: true}
+	source := catalogs[0]
+	var target *catalog.Catalog
+	if len(catalogs) > 1 {
+		target = catalogs[1]
+	}
+	limited := false
+	coded := false
+	for _, c := range catalogs {
+		for i := range c.Entries {
+			limited = limited || c.Entries[i].Limit > 0
+			m := c.Entries[i].Message
+			coded = coded || m.Choice == nil && (m.HasPlaceholders() || hasMarkup(m.Pattern))
+		}
+	}
+	out := make([]byte, 0, 512+len(source.Entries)*200)
+	out = append(out, `<?xml version="1.0" encoding="UTF-8"?>`+"\n"...)
+	indent := "      "
+	tags := [2]string{`source-language="` + string(source.Culture) + `"`, ""}
+	if target != nil {
+		tags[1] = ` target-language="` + string(target.Culture) + `"`
+	}
+	if second {
+		indent = "    "
+		out = append(out, `<xliff version="2.1" xmlns="urn:oasis:names:tc:xliff:document:2.0"`...)
+		if limited {
+			out = append(out, ` xmlns:slr="urn:oasis:names:tc:xliff:sizerestriction:2.0"`...)
+		}
+		out = append(out, ` srcLang="`+string(source.Culture)+`"`...)
+		if target != nil {
+			out = append(out, ` trgLang="`+string(target.Culture)+`"`...)
+		}
+		out = append(out, ">\n  <file id=\"f1\">\n"...)
+		if limited {
+			out = append(out, "    <slr:profiles generalProfile=\"xliff:codepoints\"/>\n"...)
+		}
+	} else {
+		out = append(out, `<xliff version="1.2" xmlns="urn:oasis:names:tc:xliff:document:1.2">`+"\n"...)
+		out = append(out, `  <file original="messages" datatype="plaintext" `+tags[0]+tags[1]+">\n    <body>\n"...)
+	}
+	units := 0
+	for i := range source.Entries {
+		e := &source.Entries[i]
+		w.Catalog = source
+		if !w.Unheld(e, "XLIFF files", holds) {
+			continue
+		}
+		units++
+		out = w.unit(out, source, e, target, units, indent)
+		if !coded { // then the texts are read by what stands in them
+			for _, c := range catalogs {
+				if t := c.Find(e.ID()); t != nil && t.Message.Choice == nil && loose.Of(t.Message.String()).Misread(t.Message.String()) {
+					w.Catalog = c
+					w.Lose("escape", "that the signs in the text are no placeholder", "they read as one")
+				}
+			}
+		}
+	}
+	if target != nil {
+		for i := range target.Entries {
+			if e := &target.Entries[i]; source.Find(e.ID()) == nil {
+				w.Catalog, w.Entry = target, e
+				w.Lose("source", "the text, which the source does not have", "nothing")
+			}
+		}
+	}
+	if !second {
+		out = append(out, "    </body>\n"...)
+	}
+	return append(out, "  </file>\n</xliff>\n"...), w.Losses
+}
+
+func hasMarkup(p message.Pattern) bool {
+	for _, part := range p {
+		if _, ok := part.(*message.Markup); ok {
+			return true
+		}
+	}
+	return false
+}
+
+// unit writes one unit.
+func (w *writer) unit(out []byte, source *catalog.Catalog, e *catalog.Entry, target *catalog.Catalog, number int, indent string) []byte {
+	key := w.legal(e.Key)
+	t := target.Find(e.ID())
+	inner := indent + "  "
+	note := w.legal(e.Note)
+	w.codes = nil
+	resolved := w.Resolved(source, e)
+	text := w.content(resolved.Message, true)
+	translation, state := "", ""
+	if t != nil {
+		w.Catalog, w.Entry = target, t
+		translation = w.content(w.Resolved(target, t).Message, false)
+		state = w.state(t)
+	}
+	if w.second {
+		out = fmt.Appendf(out, `%s<unit id="u%d" name="%s"`, indent, number, xmlscan.EscapeAttribute(key))
+		if e.Fixed {
+			out = append(out, ` translate="no"`...)
+		}
+		if e.Limit > 0 {
+			out = fmt.Appendf(out, ` slr:sizeRestriction="%d"`, e.Limit)
+		}
+		out = append(out, ">"+w.newline...)
+		if note != "" {
+			out = append(out, inner+"<notes>"+w.newline+inner+"  <note>"+xmlscan.EscapeText(note)+"</note>"+w.newline+inner+"</notes>"+w.newline...)
+		}
+		out = append(out, inner+"<segment"...)
+		if state != "" {
+			out = append(out, ` state="`+state+`"`...)
+		}
+		out = append(out, ">"+w.newline+inner+"  <source"+space(text)+">"+text+"</source>"+w.newline...)
+		if t != nil {
+			out = append(out, inner+"  <target"+space(translation)+">"+translation+"</target>"+w.newline...)
+		}
+		return append(out, inner+"</segment>"+w.newline+indent+"</unit>"+w.newline...)
+	}
+	out = fmt.Appendf(out, `%s<trans-unit id="%d" resname="%s"`, indent, number, xmlscan.EscapeAttribute(key))
+	if e.Fixed {
+		out = append(out, ` translate="no"`...)
+	}
+	if e.Limit > 0 {
+		out = fmt.Appendf(out, ` maxwidth="%d" size-unit="char"`, e.Limit)
+	}
+	out = append(out, space(text+translation)+">"+w.newline+inner+"<source>"+text+"</source>"+w.newline...)
+	if t != nil {
+		out = append(out, inner+"<target"...)
+		if state != "" {
+			out = append(out, ` state="`+state+`"`...)
+		}
+		out = append(out, ">"+translation+"</target>"+w.newline...)
+	}
+	if note != "" {
+		out = append(out, inner+"<note>"+xmlscan.EscapeText(note)+"</note>"+w.newline...)
+	}
+	return append(out, indent+"</trans-unit>"+w.newline...)
+}
+
+// space asks readers to keep white space where a text depends on it.
+func space(text string) string {
+	if strings.TrimSpace(text) != text || strings.Contains(text, "  ") || strings.ContainsAny(text, "\n\t") {
+		return ` xml:space="preserve"`
+	}
+	return ""
+}
+
+// state gives the version's word, "" for none.
+func (w *writer) state(e *catalog.Entry) string {
+	switch e.State {
+	case catalog.Missing, catalog.Draft:
+		if w.second {
+			return "initial"
+		}
+		return "needs-review-translation"
+	case catalog.Moved:
+		if w.second {
+			w.Lose("state", "that the source changed after the translation", "initial")
+			return "initial"
+		}
+		return "needs-adaptation"
+	case catalog.Done:
+		return "translated"
+	}
+	return ""
+}
+
+// legal leaves out characters that XML cannot hold.
+func (w *writer) legal(text string) string {
+	if xmlscan.Legal(text) {
+		return text
+	}
+	w.Lose("character", "control characters that XML cannot hold", "they are left out")
+	return strings.Map(func(r rune) rune {
+		if !xmlscan.Legal(string(r)) {
+			return -1
+		}
+		return r
+	}, text)
+}
+
+// text writes literal text. Version 2 has an element for characters that XML
+// cannot hold.
+func (w *writer) text(text string) string {
+	if xmlscan.Legal(text) || !w.second {
+		return xmlscan.EscapeText(w.legal(text))
+	}
+	var out strings.Builder
+	for _, r := range text {
+		if xmlscan.Legal(string(r)) {
+			out.WriteString(xmlscan.EscapeText(string(r)))
+		} else {
+			fmt.Fprintf(&out, `<cp hex="%04X"/>`, r)
+		}
+	}
+	return out.String()
+}
+
+// content writes a message: a choice as the text of an ICU message, anything
+// else with inline codes.
+func (w *writer) content(m message.Message, isSource bool) string {
+	if m.Choice != nil || !w.coded {
+		return w.text(w.Told(w.spelling.Write(m)))
+	}
+	if m.Choice == nil && !m.HasPlaceholders() && choice(m.Pattern.String()) {
+		w.Lose("escape", "that the signs in the text are no choice", "they read as one")
+	}
+	var out strings.Builder
+	used := map[string]int{}
+	unique := func(id string) string {
+		used[id]++
+		if n := used[id]; n > 1 {
+			return fmt.Sprintf("%s_%d", id, n)
+		}
+		return id
+	}
+	made := m.HasPlaceholders()
+	for p := range m.Placeholders() {
+		made = made && p.MadeName()
+	}
+	var open []string
+	order := 0
+	for _, part := range m.Pattern {
+		switch part := part.(type) {
+		case message.Text:
+			out.WriteString(w.text(string(part)))
+		case *message.Placeholder:
+			order++
+			if raw := w.repeat(part, used); raw != "" {
+				out.WriteString(raw)
+				continue
+			}
+			spelled := w.Told(icu.Writer{Numbered: made}.Write(message.Message{Pattern: message.Pattern{part}}))
+			position := part.Position
+			if position == 0 {
+				position = order
+			}
+			out.WriteString(w.placeholder(unique(fmt.Sprint(position)), spelled, part.Sample))
+		case *message.Markup:
+			id := ""
+			switch part.Role {
+			case message.Close:
+				if n := len(open); n > 0 {
+					id, open = open[n-1], open[:n-1]
+				}
+			default:
+				id = unique(fmt.Sprintf("m%d", len(used)+1))
+				if part.Role == message.Open {
+					open = append(open, id)
+				}
+			}
+			out.WriteString(w.markup(part, id, closes(m.Pattern, part)))
+		}
+	}
+	return out.String()
+}
+
+// repeat gives the source's code for a placeholder that a translation repeats.
+func (w *writer) repeat(p *message.Placeholder, used map[string]int) string {
+	for i := range w.codes {
+		c := &w.codes[i]
+		own, ok := c.part().(*message.Placeholder)
+		if !ok || used[c.id] > 0 {
+			continue
+		}
+		if own.Name != "" && own.Name == p.Name || own.Position > 0 && own.Position == p.Position || own.Spelling == p.Spelling {
+			used[c.id]++
+			return c.raw
+		}
+	}
+	return ""
+}
+
+// placeholder writes a code, with the sample for what is shown in its place.
+func (w *writer) placeholder(id, spelled, sample string) string {
+	if sample = w.legal(sample); sample == spelled {
+		sample = ""
+	}
+	if w.second {
+		if sample != "" {
+			sample = ` disp="` + xmlscan.EscapeAttribute(sample) + `"`
+		}
+		return `<ph id="` + id + `" equiv="` + xmlscan.EscapeAttribute(spelled) + `"` + sample + `/>`
+	}
+	if sample != "" {
+		sample = ` equiv-text="` + xmlscan.EscapeAttribute(sample) + `"`
+	}
+	return `<ph id="` + id + `"` + sample + `>` + xmlscan.EscapeText(spelled) + "</ph>"
+}
+
+// closes reports whether a tag that opens is closed in the pattern.
+func closes(p message.Pattern, tag *message.Markup) bool {
+	depth := 0
+	behind := false
+	for _, part := range p {
+		m, ok := part.(*message.Markup)
+		if !ok || m.Role == message.Lone {
+			continue
+		}
+		if m == tag {
+			behind = true
+		}
+		if !behind {
+			continue
+		}
+		if m.Role == message.Open {
+			depth++
+		} else if depth--; depth == 0 {
+			return true
+		}
+	}
+	return false
+}
+
+func (w *writer) markup(m *message.Markup, id string, closed bool) string {
+	native := m.String()
+	attribute := xmlscan.EscapeAttribute(native)
+	switch {
+	case m.Role == message.Lone:
+		return w.placeholder(id, native, "")
+	case m.Role == message.Open && closed && w.second:
+		return `<sc id="` + id + `" equiv="` + attribute + `"/>`
+	case m.Role == message.Open && w.second:
+		return `<sc id="` + id + `" isolated="yes" equiv="` + attribute + `"/>`
+	case m.Role == message.Close && id != "" && w.second:
+		return `<ec startRef="` + id + `" equiv="` + attribute + `"/>`
+	case w.second:
+		return `<ec id="m0" isolated="yes" equiv="` + attribute + `"/>`
+	case m.Role == message.Open && closed:
+		return `<bpt id="` + id + `">` + xmlscan.EscapeText(native) + "</bpt>"
+	case m.Role == message.Close && id != "":
+		return `<ept id="` + id + `">` + xmlscan.EscapeText(native) + "</ept>"
+	case m.Role == message.Open:
+		return `<it id="` + id + `" pos="open">` + xmlscan.EscapeText(native) + "</it>"
+	}
+	return `<it id="m0" pos="close">` + xmlscan.EscapeText(native) + "</it>"
+}

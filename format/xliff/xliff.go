@@ -1,0 +1,97 @@
+// Package xliff reads and writes XLIFF, the standard for exchange with
+// translators, in its versions 1.2, 2.0 and 2.1 (OASIS).
+package xliff
+
+import (
+	"path"
+	"strings"
+
+	"zelvik/catalog"
+	"zelvik/culture"
+	"zelvik/format"
+	"zelvik/message"
+	"zelvik/message/loose"
+)
+
+// Format is the format "xliff": it reads all versions and writes 1.2, which is
+// read most widely.
+var Format = &format.Format{
+	Name:       "xliff",
+	Title:      "XLIFF 1.2, 2.0, 2.1 (written as 1.2)",
+	Files:      "messages.de.xlf, de.xliff",
+	Extensions: []string{".xlf", ".xliff"},
+	Table:      "messages",
+	Holds:      holds,
+	Recognise:  recognise,
+	Locate:     locate,
+	Path:       filePath,
+	Parse:      parse,
+	Message:    read,
+	Compose:    format.Alone(join12),
+	Join:       join12,
+}
+
+// Second is the format "xliff2": XLIFF written as 2.1.
+var Second = &format.Format{
+	Name:       "xliff2",
+	Title:      "XLIFF, written as 2.1",
+	Files:      "messages.de.xlf",
+	Extensions: []string{".xlf"},
+	Table:      "messages",
+	Holds:      holds,
+	Recognise:  func(string, []byte) format.Fit { return format.No },
+	Locate:     locate,
+	Path:       filePath,
+	Parse:      parse,
+	Message:    read,
+	Compose:    format.Alone(join21),
+	Join:       join21,
+}
+
+var holds = format.Abilities{
+	Plurals: true, Exact: true, Ordinals: true, Selects: true, Several: true, Names: true, Samples: true, Types: true, Markup: true,
+	Notes: true, States: true, Fixed: true, Limits: true, Bilingual: true,
+}
+
+func read(text string) (message.Message, []message.Fault) { return loose.Of(text).Parse(text) }
+
+func join12(catalogs []*catalog.Catalog) ([]byte, []catalog.Loss) { return join(catalogs, false) }
+func join21(catalogs []*catalog.Catalog) ([]byte, []catalog.Loss) { return join(catalogs, true) }
+
+func recognise(p string, head []byte) format.Fit {
+	switch strings.ToLower(path.Ext(p)) {
+	case ".xlf", ".xliff":
+		return format.Yes
+	}
+	if strings.Contains(string(head), "<xliff") && strings.Contains(string(head), "urn:oasis:names:tc:xliff:document:") && !strings.Contains(string(head), "<resources") {
+		return format.Maybe
+	}
+	return format.No
+}
+
+// locate knows de.xlf, messages.de.xlf, messages_de.xlf and messages-de.xlf.
+func locate(p string) format.Location {
+	name := strings.TrimSuffix(path.Base(p), path.Ext(p))
+	location := format.Location{Dir: path.Dir(p), Table: name, Neutral: true}
+	if tag, err := culture.Parse(name); err == nil && tag.Known() {
+		location.Table, location.Culture, location.Neutral = "messages", tag, false
+		return location
+	}
+	for i := 1; i < len(name)-1; i++ {
+		if strings.IndexByte("._-", name[i]) < 0 {
+			continue
+		}
+		if tag, err := culture.Parse(name[i+1:]); err == nil && tag.Known() {
+			location.Table, location.Culture, location.Neutral = name[:i], tag, false
+			return location
+		}
+	}
+	return location
+}
+
+func filePath(dir, table string, tag culture.Tag, neutral bool) string {
+	if neutral {
+		return path.Join(dir, table+".xlf")
+	}
+	return path.Join(dir, table+"."+string(tag)+".xlf")
+}
