@@ -52,6 +52,9 @@ func (r *Reader) Once(id, key string, offset int) bool {
 	return true
 }
 
+// Forget begins anew with IDs, for another catalog of the same file.
+func (r *Reader) Forget() { clear(r.first) }
+
 // Done gives the findings in the order of the file.
 func (r *Reader) Done() []finding.Finding {
 	finding.Sort(r.Findings)

@@ -10,6 +10,7 @@ import (
 	"zelvik/format"
 	"zelvik/format/android"
 	"zelvik/format/arb"
+	"zelvik/format/json"
 	"zelvik/format/po"
 	"zelvik/format/properties"
 	"zelvik/format/qt"
@@ -29,6 +30,7 @@ var Formats = []*format.Format{
 	resx.Format,
 	arb.Format,
 	properties.Format,
+	json.Format,
 	po.Format,
 	po.Compiled,
 	qt.Format,

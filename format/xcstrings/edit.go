@@ -97,11 +97,11 @@ func (e *editor) change(c format.Change) error {
 // the file is sorted, else behind its neighbour.
 func (e *editor) after(strs *jsonscan.Value, c format.Change) int {
 	members := strs.Members
-	if i := e.find(strs, c.After); i >= 0 {
-		return i
-	}
 	if c.After == "" {
 		return -1
+	}
+	if i := e.find(strs, c.After); i >= 0 {
+		return i
 	}
 	if slices.IsSortedFunc(members, func(a, b jsonscan.Member) int { return compare(a.Key, b.Key) }) {
 		i, _ := slices.BinarySearchFunc(members, c.Key, func(m jsonscan.Member, key string) int { return compare(m.Key, key) })

@@ -1,0 +1,332 @@
+package json
+
+import (
+	"cmp"
+	"errors"
+	"slices"
+	"strings"
+
+	"zelvik/catalog"
+	"zelvik/culture"
+	"zelvik/format"
+	"zelvik/format/jsonscan"
+	"zelvik/message"
+)
+
+// Edit makes changes; see format.Document.
+func (d *document) Edit(changes []format.Change) ([]byte, []catalog.Loss, error) {
+	base := format.NewEditor(d.Text())
+	e := &editor{document: d, Editor: jsonscan.NewEditor(&base, &d.root)}
+	e.w.spelling = d.spelling
+	if err := e.Make(changes, e.change); err != nil {
+		return nil, nil, err
+	}
+	out, err := d.text.Patch(e.Replacements)
+	return out, e.w.Losses, err
+}
+
+type editor struct {
+	*document
+	jsonscan.Editor
+	w writer
+}
+
+// which gives the number of the catalog that a change is for.
+func (e *editor) which(c format.Change) int {
+	for i, own := range e.catalogs {
+		if own.Culture == c.Culture {
+			return i
+		}
+	}
+	if c.Culture == "" || len(e.catalogs) == 1 {
+		return 0
+	}
+	return -1
+}
+
+func (e *editor) change(c format.Change) error {
+	n := e.which(c)
+	if n < 0 {
+		return e.newCulture(c)
+	}
+	i := e.catalogs[n].At(c.Key)
+	if i < 0 {
+		if c.Op != format.Set {
+			return format.ErrNoEntry
+		}
+		return e.insert(n, c)
+	}
+	s := e.slots[n][i]
+	e.w.Entry = &catalog.Entry{Key: c.Key, Offset: e.catalogs[n].Entries[i].Offset}
+	switch c.Op {
+	case format.Remove:
+		if s.item {
+			return errItem
+		}
+		if e.shape == inner && len(s.parent.Members) == 1 { // no key without a text
+			e.Drop(&e.root, e.root.Index(c.Key))
+			return nil
+		}
+		e.Drop(s.parent, s.at...)
+		return nil
+	case format.Rename:
+		return e.rename(n, s, c)
+	}
+	if c.Message != nil {
+		e.set(s, *c.Message)
+	}
+	if c.Note != nil && *c.Note != e.catalogs[n].Entries[i].Note {
+		if s.kind != wrapped {
+			e.w.Lose("note", "the note", "none; JSON catalogs hold no notes")
+			return nil
+		}
+		switch old := s.value.Index("description"); {
+		case old >= 0 && *c.Note == "":
+			e.Drop(s.value, old)
+		case old >= 0:
+			e.SetText(&s.value.Members[old].Value, *c.Note)
+		default:
+			e.Insert(s.value, s.value.Index("message"), "description", jsonscan.Str(*c.Note))
+		}
+	}
+	return nil
+}
+
+var (
+	errItem   = errors.New("it is an item of an array, whose others would move; edit the array in the file")
+	errObject = errors.New("the file is no JSON object")
+)
+
+// newCulture adds a text in a culture that the file does not have yet.
+func (e *editor) newCulture(c format.Change) error {
+	switch {
+	case c.Op != format.Set || c.Message == nil:
+		return format.ErrNoEntry
+	case e.shape != inner:
+		return errors.New("the file has no texts in " + string(c.Culture) + "; add the culture to it first")
+	}
+	i := e.root.Index(c.Key)
+	if i < 0 {
+		return format.ErrNoEntry
+	}
+	v := &e.root.Members[i].Value
+	e.w.Entry = &catalog.Entry{Key: c.Key}
+	e.Insert(v, len(v.Members)-1, string(c.Culture), jsonscan.Str(e.w.text(&catalog.Entry{Message: *c.Message})))
+	return nil
+}
+
+// set changes the text or the forms where they stand.
+func (e *editor) set(s slot, m message.Message) {
+	switch s.kind {
+	case plain:
+		e.SetText(s.value, e.w.text(&catalog.Entry{Message: m}))
+	case wrapped:
+		e.SetText(s.value.Find("message"), e.w.text(&catalog.Entry{Message: m}))
+	default:
+		e.forms(s, m)
+	}
+}
+
+// forms changes the forms of a plural one by one.
+func (e *editor) forms(s slot, m message.Message) {
+	choice := m.Choice
+	fits := choice != nil && len(choice.Selectors) == 1 && (choice.Selectors[0].Kind == message.Plural) == (s.kind != ordinal) && choice.Selectors[0].Kind != message.Select
+	if !fits { // one text, as ICU writes it
+		text := e.w.text(&catalog.Entry{Message: m})
+		if s.kind == object {
+			e.Replace(s.value.From, s.value.To, e.Layout.Quote(text))
+			return
+		}
+		first := &s.parent.Members[s.at[0]]
+		base, _, _ := cutLast(first.Key)
+		if s.kind == ordinal {
+			base = strings.TrimSuffix(base, "_ordinal")
+		}
+		if s.kind != older {
+			e.Replace(first.KeyFrom, first.KeyTo, e.Layout.Quote(base))
+		}
+		e.SetText(&first.Value, text)
+		e.Drop(s.parent, s.at[1:]...)
+		return
+	}
+	parent := s.parent
+	if s.kind == object {
+		parent = s.value
+	}
+	kept := map[string]bool{}
+	last := -1
+	for _, v := range choice.Variants {
+		key := v.Keys[0]
+		text := e.w.text(&catalog.Entry{Message: message.Message{Pattern: v.Pattern}})
+		i := slices.IndexFunc(s.forms, func(f form) bool { return f.category == key })
+		if i >= 0 {
+			kept[key] = true
+			e.SetText(s.forms[i].value, text)
+			if s.kind == object {
+				last = parent.Index(key)
+			} else {
+				last = s.at[i]
+			}
+			continue
+		}
+		if s.kind == older || !slices.Contains(culture.Categories, key) && s.kind != object {
+			e.w.Lose("plural", "the form "+key, "the form other")
+			continue
+		}
+		name := key
+		if s.kind != object {
+			base, _, _ := cutLast(parent.Members[s.at[0]].Key)
+			name = base + "_" + key
+			if last < 0 {
+				last = s.at[0] - 1
+			}
+		}
+		e.Insert(parent, last, name, jsonscan.Str(text))
+	}
+	var gone []int
+	for i, f := range s.forms {
+		if kept[f.category] {
+			continue
+		}
+		if s.kind == object {
+			gone = append(gone, parent.Index(f.category))
+		} else if s.kind != older {
+			gone = append(gone, s.at[i])
+		}
+	}
+	if len(gone) > 0 && len(gone) < len(parent.Members) {
+		e.Drop(parent, gone...)
+	}
+}
+
+func cutLast(key string) (before, after string, ok bool) {
+	at := strings.LastIndexByte(key, '_')
+	if at < 0 {
+		return key, "", false
+	}
+	return key[:at], key[at+1:], true
+}
+
+// rename changes the names of an entry's members where the new key stands on
+// the same level, else moves them.
+func (e *editor) rename(n int, s slot, c format.Change) error {
+	if s.item {
+		return errItem
+	}
+	if e.shape == inner {
+		i := e.root.Index(c.Key)
+		m := &e.root.Members[i]
+		e.Replace(m.KeyFrom, m.KeyTo, e.Layout.Quote(c.NewKey))
+		return nil
+	}
+	first := s.parent.Members[s.at[0]].Key
+	own := first
+	if s.kind == suffix || s.kind == ordinal {
+		own, _, _ = cutLast(first)
+		if s.kind == ordinal {
+			own = strings.TrimSuffix(own, "_ordinal")
+		}
+	}
+	path := strings.TrimSuffix(c.Key, own)
+	name, ok := strings.CutPrefix(c.NewKey, path)
+	if !ok || name == "" || path == "" && strings.Contains(c.NewKey, ".") && !strings.Contains(own, ".") {
+		if s.kind != plain {
+			return errors.New("it cannot be moved to another level; edit it in the file")
+		}
+		m := message.Plain("")
+		i := e.catalogs[n].At(c.Key)
+		m = e.catalogs[n].Entries[i].Message
+		e.Drop(s.parent, s.at...)
+		return e.insert(n, format.Change{Key: c.NewKey, Message: &m, After: "\x00"})
+	}
+	for _, i := range s.at {
+		m := &s.parent.Members[i]
+		e.Replace(m.KeyFrom, m.KeyTo, e.Layout.Quote(name+strings.TrimPrefix(m.Key, own)))
+	}
+	return nil
+}
+
+// insert adds an entry behind its neighbour where that stands on the same
+// level, else at the end of the level that its key names.
+func (e *editor) insert(n int, c format.Change) error {
+	if c.Message == nil {
+		return format.ErrNoEntry
+	}
+	root := e.roots[n]
+	if root.Kind != jsonscan.Object {
+		return errObject
+	}
+	e.w.Entry = &catalog.Entry{Key: c.Key}
+	if c.Note != nil && *c.Note != "" && !e.wrapped(n) {
+		e.w.Lose("note", "the note", "none; JSON catalogs hold no notes")
+	}
+	text := jsonscan.Str(e.w.text(&catalog.Entry{Message: *c.Message}))
+	if e.wrapped(n) {
+		fields := []jsonscan.Field{{Key: "message", Value: text}}
+		if c.Note != nil && *c.Note != "" {
+			fields = append(fields, jsonscan.Field{Key: "description", Value: jsonscan.Str(*c.Note)})
+		}
+		text = jsonscan.Dict(fields...)
+	}
+	if e.shape == inner {
+		if i := root.Index(c.Key); i >= 0 {
+			v := &root.Members[i].Value
+			e.Insert(v, len(v.Members)-1, string(e.catalogs[n].Culture), text)
+			return nil
+		}
+		e.Insert(root, e.after(n, root, c), c.Key, jsonscan.Dict(jsonscan.Field{Key: string(e.catalogs[n].Culture), Value: text}))
+		return nil
+	}
+	at, name := root, c.Key
+	for { // down the levels that are there
+		head, rest, ok := strings.Cut(name, ".")
+		if !ok {
+			break
+		}
+		level := at.Find(head)
+		if level == nil || level.Kind != jsonscan.Object || categories(level) != nil {
+			break
+		}
+		at, name = level, rest
+	}
+	if e.nested(n) {
+		if path := strings.Split(name, "."); len(path) > 1 && !slices.Contains(path, "") && at.Find(path[0]) == nil {
+			for i := len(path) - 1; i > 0; i-- {
+				text = jsonscan.Dict(jsonscan.Field{Key: path[i], Value: text})
+			}
+			name = path[0]
+		}
+	}
+	e.Insert(at, e.after(n, at, c), name, text)
+	return nil
+}
+
+// nested reports whether the file has levels.
+func (e *editor) nested(n int) bool {
+	return slices.ContainsFunc(e.slots[n], func(s slot) bool { return s.parent != e.roots[n] && !s.item })
+}
+
+// wrapped reports whether the file's texts stand in objects with their notes.
+func (e *editor) wrapped(n int) bool {
+	return len(e.slots[n]) > 0 && e.slots[n][0].kind == wrapped
+}
+
+// after gives the index in an object behind which a new entry goes.
+func (e *editor) after(n int, at *jsonscan.Value, c format.Change) int {
+	if i := e.catalogs[n].At(c.After); i >= 0 && c.After != "" {
+		s := e.slots[n][i]
+		if e.shape == inner {
+			return at.Index(c.After)
+		}
+		if s.parent == at && len(s.at) > 0 {
+			return slices.MaxFunc(s.at, func(a, b int) int { return cmp.Compare(a, b) })
+		}
+	} else if c.After == "" && at == e.roots[n] {
+		for i := range at.Members { // behind what belongs to the file
+			if m := &at.Members[i]; !strings.HasPrefix(m.Key, "$") && !strings.HasPrefix(m.Key, "@") {
+				return i - 1
+			}
+		}
+	}
+	return len(at.Members) - 1
+}

@@ -1,0 +1,105 @@
+// Package json reads and writes JSON catalogs in the shapes that web and other
+// applications use: flat or nested, a file per culture or one for all, plurals
+// as ICU messages, as an object of categories, or as keys with a category
+// behind them.
+package json
+
+import (
+	"path"
+	"slices"
+	"strings"
+
+	"zelvik/culture"
+	"zelvik/format"
+	"zelvik/message"
+	"zelvik/message/loose"
+)
+
+// Format is the format "json".
+var Format = &format.Format{
+	Name:       "json",
+	Title:      "JSON catalog, flat or nested",
+	Files:      "de.json, locales/de/app.json, app.de.json",
+	Extensions: []string{".json", ".jsonc"},
+	Table:      "messages",
+	Holds:      holds,
+	Recognise:  recognise,
+	Locate:     locate,
+	Path: func(dir, table string, tag culture.Tag, _ bool) string {
+		if table == "messages" {
+			return path.Join(dir, string(tag)+".json")
+		}
+		return path.Join(dir, string(tag), table+".json")
+	},
+	Parse:   parse,
+	Message: func(text string) (message.Message, []message.Fault) { return loose.Of(text).Parse(text) },
+	Compose: compose,
+}
+
+var holds = format.Abilities{Plurals: true, Exact: true, Ordinals: true, Selects: true, Several: true, Names: true, Types: true, Arrays: true}
+
+// settings are JSON files that hold no texts, whatever folder they are in.
+var settings = []string{"package.json", "package-lock.json", "tsconfig.json", "manifest.json", "composer.json", "angular.json", "jsconfig.json", "zelvik.ledger.json"}
+
+// folders are names of folders that hold translations.
+var folders = []string{"locales", "locale", "_locales", "i18n", "l10n", "lang", "langs", "language", "languages", "translations", "messages", "strings", "nls", "texts"}
+
+// recognise is sure of a file whose name, or whose folder among translations,
+// is a culture; other JSON files may be anything.
+func recognise(p string, head []byte) format.Fit {
+	ext := strings.ToLower(path.Ext(p))
+	if ext != ".json" && ext != ".jsonc" || slices.Contains(settings, strings.ToLower(path.Base(p))) {
+		return format.No
+	}
+	if l := locate(p); l.Culture != "" {
+		if path.Base(path.Dir(p)) != string(l.Culture) || slices.Contains(folders, strings.ToLower(path.Base(path.Dir(path.Dir(p))))) ||
+			len(l.Culture) > 3 || strings.HasPrefix(path.Base(p), string(l.Culture)) {
+			return format.Yes
+		}
+	}
+	if slices.Contains(folders, strings.ToLower(path.Base(path.Dir(p)))) && strings.HasPrefix(strings.TrimLeft(string(head), "\ufeff \t\r\n"), "{") {
+		return format.Yes
+	}
+	return format.Maybe
+}
+
+// locate knows de.json, app.de.json, app_de.json, app-de.json and de/app.json.
+func locate(p string) format.Location {
+	name := strings.TrimSuffix(path.Base(p), path.Ext(p))
+	location := format.Location{Dir: path.Dir(p), Table: name, Neutral: true}
+	if tag, ok := tagOf(name); ok {
+		location.Table, location.Culture, location.Neutral = "messages", tag, false
+		return location
+	}
+	for i := 1; i < len(name)-1; i++ {
+		if strings.IndexByte("._-", name[i]) < 0 {
+			continue
+		}
+		if tag, ok := tagOf(name[i+1:]); ok {
+			location.Table, location.Culture, location.Neutral = name[:i], tag, false
+			return location
+		}
+	}
+	if tag, ok := tagOf(path.Base(path.Dir(p))); ok {
+		location.Dir, location.Culture, location.Neutral = path.Dir(path.Dir(p)), tag, false
+		return location
+	}
+	if _, err := culture.Parse(name); err != nil {
+		if unknown, ok := err.(*culture.UnknownError); ok && unknown.Meant != "" && (len(name) == 2 || len(name) == 5 && strings.ContainsAny(name[2:3], "_-")) {
+			location.Table, location.Neutral, location.Unknown, location.Culture = "messages", false, unknown, unknown.Meant
+			location.Meant = path.Join(location.Dir, string(unknown.Meant)+".json")
+		}
+	}
+	return location
+}
+
+// tagOf reads a name that is a culture and nothing else: two or three letters
+// in lower case, and what may follow them.
+func tagOf(name string) (culture.Tag, bool) {
+	base, _, _ := strings.Cut(strings.ReplaceAll(name, "_", "-"), "-")
+	if len(base) < 2 || len(base) > 3 || base != strings.ToLower(base) {
+		return "", false
+	}
+	tag, err := culture.Parse(name)
+	return tag, err == nil && tag.Known()
+}

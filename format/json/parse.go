@@ -1,0 +1,429 @@
+package json
+
+import (
+	"cmp"
+	"slices"
+	"strings"
+
+	"zelvik/catalog"
+	"zelvik/culture"
+	"zelvik/finding"
+	"zelvik/format"
+	"zelvik/format/charset"
+	"zelvik/format/jsonscan"
+	"zelvik/message"
+	"zelvik/message/loose"
+)
+
+// document is a file that was read.
+type document struct {
+	text     *charset.Text
+	root     jsonscan.Value
+	catalogs []*catalog.Catalog
+	// roots are the objects that hold the catalogs' texts; where cultures
+	// stand inside every key there is one for all of them.
+	roots []*jsonscan.Value
+	// slots are the places of the entries, by catalog.
+	slots [][]slot
+	shape shape
+	// spelling is how placeholders are written.
+	spelling loose.Spelling
+}
+
+// shape is where a file has its cultures.
+type shape uint8
+
+const (
+	single shape = iota // one culture
+	outer               // {"en": {...}, "de": {...}}
+	inner               // {"key": {"en": "...", "de": "..."}}
+)
+
+// kind is how an entry's text or texts stand.
+type kind uint8
+
+const (
+	plain   kind = iota
+	object       // {"one": "...", "other": "..."}
+	suffix       // "key_one", "key_other"
+	ordinal      // "key_ordinal_one", "key_ordinal_other"
+	older        // "key", "key_plural"
+	wrapped      // {"message": "...", "description": "..."}
+)
+
+// slot is the place of an entry.
+type slot struct {
+	parent *jsonscan.Value
+	// at are the indices of its members in the parent, in order: one, or one
+	// for each form.
+	at []int
+	// value is the text, or the object with the forms.
+	value *jsonscan.Value
+	forms []form
+	kind  kind
+	// item says that the text stands in an array.
+	item bool
+}
+
+type form struct {
+	category string
+	value    *jsonscan.Value
+}
+
+// Catalogs gives the file's catalogs, in its order.
+func (d *document) Catalogs() []*catalog.Catalog { return d.catalogs }
+
+// Text gives the file as UTF-8.
+func (d *document) Text() string { return d.text.String() }
+
+type parser struct {
+	*document
+	format.Reader
+	// tag is the culture whose texts are read in the shape inner.
+	tag  string
+	list []slot
+}
+
+func parse(data []byte) (format.Document, []finding.Finding) {
+	p := &parser{document: &document{text: charset.Decode(data)}}
+	src := p.Text()
+	p.Reader = format.NewReader(src)
+	p.catalogs, p.slots = []*catalog.Catalog{{}}, [][]slot{nil}
+	if charset.Binary(data) {
+		p.Damaged(0, "", "the file is binary, no JSON text", "give a .json file")
+		return p.document, p.Done()
+	}
+	if p.text.Bad >= 0 {
+		p.Damaged(p.text.Bad, "", "the file is not valid "+p.text.Encoding.String(), "save it as UTF-8")
+	}
+	root, faults := jsonscan.Parse(src)
+	p.root = root
+	for _, f := range faults {
+		p.Damaged(f.Offset, "", f.Text, f.Mend)
+	}
+	if root.Kind != jsonscan.Object && len(faults) == 0 {
+		p.Damaged(root.From, "", "the file is no JSON object", `write {"key": "text"}`)
+	}
+	var votes loose.Votes
+	count(&votes, &p.root)
+	p.spelling = votes.Best()
+	p.cultures()
+	return p.document, p.Done()
+}
+
+// count looks at all texts for how they spell placeholders.
+func count(votes *loose.Votes, v *jsonscan.Value) {
+	if v.Kind == jsonscan.String {
+		votes.Count(v.Text)
+	}
+	for i := range v.Members {
+		count(votes, &v.Members[i].Value)
+	}
+	for i := range v.Items {
+		count(votes, &v.Items[i])
+	}
+}
+
+// cultures finds out where the file has its cultures, and reads each.
+func (p *parser) cultures() {
+	tags := func(v *jsonscan.Value) int {
+		n := 0
+		for i := range v.Members {
+			if _, ok := tagOf(v.Members[i].Key); ok {
+				n++
+			} else {
+				return 0
+			}
+		}
+		return n
+	}
+	all := func(kinds ...jsonscan.Kind) bool {
+		return !slices.ContainsFunc(p.root.Members, func(m jsonscan.Member) bool { return !slices.Contains(kinds, m.Value.Kind) })
+	}
+	p.roots = []*jsonscan.Value{&p.root}
+	switch {
+	case tags(&p.root) > 0 && all(jsonscan.Object):
+		p.shape = outer
+		p.catalogs, p.roots, p.slots = nil, nil, nil
+		members := make([]*jsonscan.Member, len(p.root.Members))
+		for i := range members {
+			members[i] = &p.root.Members[i]
+		}
+		slices.SortStableFunc(members, func(a, b *jsonscan.Member) int { return sourceFirst(a.Key, b.Key) })
+		for _, m := range members {
+			tag, _ := tagOf(m.Key)
+			p.read(&catalog.Catalog{Culture: tag}, &m.Value)
+		}
+	case len(p.root.Members) > 0 && all(jsonscan.Object) && p.innerTags() != nil:
+		p.shape = inner
+		p.catalogs, p.roots, p.slots = nil, nil, nil
+		for _, name := range p.innerTags() {
+			tag, _ := tagOf(name)
+			p.tag = name
+			p.read(&catalog.Catalog{Culture: tag}, &p.root)
+		}
+	default:
+		c := p.catalogs[0]
+		if v := p.root.Find("@@locale"); v != nil {
+			c.Culture, _ = tagOf(v.Text)
+		}
+		p.catalogs, p.roots, p.slots = nil, nil, nil
+		p.read(c, &p.root)
+	}
+}
+
+// innerTags gives the cultures that stand inside the keys, nil where that is
+// not the file's shape: every value an object of texts whose keys are cultures.
+func (p *parser) innerTags() []string {
+	var names []string
+	for i := range p.root.Members {
+		v := &p.root.Members[i].Value
+		if len(v.Members) == 0 {
+			return nil
+		}
+		for j := range v.Members {
+			m := &v.Members[j]
+			if _, ok := tagOf(m.Key); !ok || m.Value.Kind != jsonscan.String {
+				return nil
+			}
+			if !slices.Contains(names, m.Key) {
+				names = append(names, m.Key)
+			}
+		}
+	}
+	if len(names) < 2 {
+		return nil
+	}
+	slices.SortStableFunc(names, sourceFirst)
+	return names
+}
+
+// sourceFirst puts English, from which most projects translate, before the
+// others; those keep to the alphabet.
+func sourceFirst(a, b string) int {
+	rank := func(name string) string {
+		if name == "en" || strings.HasPrefix(name, "en-") || strings.HasPrefix(name, "en_") {
+			return ""
+		}
+		return name
+	}
+	return strings.Compare(rank(a), rank(b))
+}
+
+// read reads the texts below an object into a catalog.
+func (p *parser) read(c *catalog.Catalog, root *jsonscan.Value) {
+	p.list = nil
+	p.Forget()
+	p.object(c, root, "")
+	p.catalogs, p.roots, p.slots = append(p.catalogs, c), append(p.roots, root), append(p.slots, p.list)
+}
+
+// add keeps an entry; false where its key stood before.
+func (p *parser) add(c *catalog.Catalog, key string, offset int, m message.Message, note string, s slot) {
+	if !p.Once(key, key, offset) {
+		return
+	}
+	c.Add(catalog.Entry{Key: key, Message: m, Note: note, Offset: offset})
+	p.list = append(p.list, s)
+}
+
+// object reads the members of an object.
+func (p *parser) object(c *catalog.Catalog, v *jsonscan.Value, path string) {
+	groups := p.groups(v)
+	seen := map[string]bool{}
+	for i := range v.Members {
+		m := &v.Members[i]
+		if strings.HasPrefix(m.Key, "@") || path == "" && m.Key == "$schema" {
+			continue
+		}
+		key := path + m.Key
+		if g := groups[i]; g != nil {
+			if !seen[g.key] {
+				seen[g.key] = true
+				s := slot{parent: v, at: g.at, forms: g.forms, kind: g.kind}
+				p.add(c, path+g.key, m.KeyFrom, p.choice(g.forms, g.kind == ordinal), "", s)
+			}
+			continue
+		}
+		s := slot{parent: v, at: []int{i}, value: &m.Value}
+		switch m.Value.Kind {
+		case jsonscan.String:
+			p.add(c, key, m.KeyFrom, p.message(key, &m.Value), "", s)
+		case jsonscan.Array:
+			p.array(c, &m.Value, key)
+		case jsonscan.Object:
+			p.member(c, m, key, s)
+		}
+	}
+}
+
+// member reads an object: another level, or one entry.
+func (p *parser) member(c *catalog.Catalog, m *jsonscan.Member, key string, s slot) {
+	v := &m.Value
+	if p.shape == inner {
+		if i := v.Index(p.tag); i >= 0 {
+			s = slot{parent: v, at: []int{i}, value: &v.Members[i].Value}
+			p.add(c, key, m.KeyFrom, p.message(key, s.value), "", s)
+		}
+		return
+	}
+	if text := v.Find("message"); text != nil && text.Kind == jsonscan.String {
+		note := ""
+		if d := v.Find("description"); d != nil {
+			note = d.Text
+		}
+		s.kind = wrapped
+		p.add(c, key, m.KeyFrom, p.message(key, text), note, s)
+		return
+	}
+	if forms := categories(v); forms != nil {
+		s.kind, s.forms = object, forms
+		p.add(c, key, m.KeyFrom, p.choice(forms, false), "", s)
+		return
+	}
+	p.object(c, v, key+".")
+}
+
+// categories gives the forms of an object that holds plural categories, among
+// them other, and nothing else.
+func categories(v *jsonscan.Value) []form {
+	var forms []form
+	for i := range v.Members {
+		m := &v.Members[i]
+		if m.Value.Kind != jsonscan.String || !slices.Contains(culture.Categories, m.Key) && !strings.HasPrefix(m.Key, "=") {
+			return nil
+		}
+		forms = append(forms, form{m.Key, &m.Value})
+	}
+	if v.Find(message.Default) == nil {
+		return nil
+	}
+	return forms
+}
+
+// group are the keys of one plural.
+type group struct {
+	key   string
+	at    []int
+	forms []form
+	kind  kind
+}
+
+// groups finds plurals that are spread over keys with a category behind an
+// underscore; there must be one for other.
+func (p *parser) groups(v *jsonscan.Value) map[int]*group {
+	if p.shape == inner {
+		return nil
+	}
+	text := func(key string) *jsonscan.Value {
+		if m := v.Find(key); m != nil && m.Kind == jsonscan.String {
+			return m
+		}
+		return nil
+	}
+	var found map[int]*group
+	byKey := map[string]*group{}
+	for i := range v.Members {
+		key := v.Members[i].Key
+		at := strings.LastIndexByte(key, '_')
+		if at <= 0 || v.Members[i].Value.Kind != jsonscan.String || v.Index(key) != i {
+			continue
+		}
+		base, category := key[:at], key[at+1:]
+		k := suffix
+		switch {
+		case slices.Contains(culture.Categories, category):
+			if text(base+"_other") == nil || category == "other" && !sibling(v, base) {
+				continue
+			}
+			if before, ok := strings.CutSuffix(base, "_ordinal"); ok && before != "" {
+				k = ordinal
+			}
+		case category == "plural" && text(base) != nil && text(base+"_other") == nil:
+			k = older
+		default:
+			continue
+		}
+		g := byKey[base]
+		if g == nil {
+			g = &group{key: base, kind: k}
+			if k == ordinal {
+				g.key = strings.TrimSuffix(base, "_ordinal")
+			}
+			byKey[base] = g
+		}
+		if found == nil {
+			found = map[int]*group{}
+		}
+		if k == older {
+			one := v.Index(base)
+			g.at = []int{one, i}
+			g.forms = []form{{culture.One, &v.Members[one].Value}, {culture.Other, &v.Members[i].Value}}
+			found[one] = g
+		} else {
+			g.at = append(g.at, i)
+			g.forms = append(g.forms, form{category, &v.Members[i].Value})
+		}
+		found[i] = g
+	}
+	for _, g := range byKey { // a key that stands for itself as well is no plural
+		if g.kind == ordinal && text(g.key+"_other") != nil || g.kind != older && g.kind != ordinal && v.Index(g.key) >= 0 {
+			for _, i := range g.at {
+				delete(found, i)
+			}
+		}
+	}
+	return found
+}
+
+// sibling reports whether a plural has a form beside other; "order_other"
+// alone is a key like any other.
+func sibling(v *jsonscan.Value, base string) bool {
+	return slices.ContainsFunc(culture.Categories[:5], func(category string) bool { return v.Index(base+"_"+category) >= 0 })
+}
+
+// array reads the texts of an array.
+func (p *parser) array(c *catalog.Catalog, v *jsonscan.Value, name string) {
+	for i := range v.Items {
+		item := &v.Items[i]
+		key := catalog.ArrayKey(name, i)
+		switch item.Kind {
+		case jsonscan.String:
+			p.add(c, key, item.From, p.message(key, item), "", slot{parent: v, value: item, item: true})
+		case jsonscan.Object:
+			p.object(c, item, key+".")
+		case jsonscan.Array:
+			p.array(c, item, key)
+		}
+	}
+}
+
+func (p *parser) message(key string, v *jsonscan.Value) message.Message {
+	m, faults := p.spelling.Parse(v.Text)
+	for _, f := range faults {
+		rule := f.Rule
+		if rule == "file-damaged" {
+			rule = "escape-wrong"
+		}
+		p.Report(rule, v.From+1, key, f.Text, f.Mend)
+	}
+	return m
+}
+
+// choice makes a plural of forms.
+func (p *parser) choice(forms []form, ordinal bool) message.Message {
+	choice := &message.Choice{}
+	for _, f := range forms {
+		m, _ := p.spelling.Parse(f.value.Text)
+		choice.Variants = append(choice.Variants, message.Variant{Keys: []string{f.category}, Pattern: m.Main()})
+	}
+	slices.SortStableFunc(choice.Variants, func(a, b message.Variant) int {
+		return cmp.Compare(slices.Index(culture.Categories, a.Keys[0]), slices.Index(culture.Categories, b.Keys[0]))
+	})
+	m := message.Message{Choice: choice}
+	m.CountFirst()
+	if ordinal {
+		choice.Selectors[0].Kind = message.Ordinal
+	}
+	return m
+}
