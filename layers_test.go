@@ -25,7 +25,7 @@ var floors = [][]string{
 	{"message/loose"},
 	{"catalog"},
 	{"format"},
-	{"format/charset", "format/xmlscan", "format/jsonscan", "format/numbered"},
+	{"format/charset", "format/xmlscan", "format/jsonscan", "format/numbered", "format/inline"},
 	{"format/plist"},
 	{"format/stringsdict"}, // the companion of format/strings
 	{"format/*"},

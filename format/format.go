@@ -36,6 +36,10 @@ type Format struct {
 	// what the first cannot; nil for none.
 	Companion *Format
 
+	// Named gives the form of the format that a file name asks for, where there
+	// are several; nil for one form.
+	Named func(path string) *Format
+
 	// Recognise says how well a file fits, from its slash-separated path and
 	// its first bytes, which may be missing.
 	Recognise func(path string, head []byte) Fit

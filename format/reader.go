@@ -42,6 +42,9 @@ func (r *Reader) Damaged(offset int, key, text, mend string) {
 // Once notes that an ID stands at an offset. It is false, and told, where the
 // ID stood before.
 func (r *Reader) Once(id, key string, offset int) bool {
+	if strings.IndexByte(id, 0) >= 0 {
+		r.Damaged(offset, key, "a zero character in a key", "remove it")
+	}
 	at, double := r.first[id]
 	if double {
 		line, _ := r.lines.At(at)

@@ -46,6 +46,9 @@ const LayoutLoss = "layout"
 // name or the options ask for.
 func ConvertFile(file *File, target *format.Format, out string, o Options) (*Conversion, error) {
 	c := &Conversion{Findings: file.Findings}
+	if target.Named != nil {
+		target = target.Named(out)
+	}
 	place := format.Location{}
 	if out != "-" {
 		place = target.Locate(filepath.ToSlash(out))
@@ -55,7 +58,7 @@ func ConvertFile(file *File, target *format.Format, out string, o Options) (*Con
 		f.Source = f.guessSource()
 	}
 	held := f.holdings(file)
-	if file.Format == target {
+	if file.Format.Name == target.Name {
 		tag := cmp.Or(place.Culture, held[len(held)-1].catalog.Culture)
 		c.copy(file, target, tag, out)
 		if file.Companion != nil && out != "-" {
@@ -177,7 +180,11 @@ func ConvertFamilies(families []*Family, target *format.Format, out string) (*Co
 			}
 			if !ledger.Empty() {
 				c.Losses = slices.DeleteFunc(c.Losses, func(l catalog.Loss) bool { return l.Kind == "name" || l.Kind == "type" || l.Kind == "sample" })
-				path := filepath.Join(out, LedgerName)
+				folder := out
+				if len(c.Writes) > 0 && c.Writes[len(c.Writes)-1].Path == out { // out is one file for all cultures
+					folder = filepath.Dir(out)
+				}
+				path := filepath.Join(folder, LedgerName)
 				c.Writes = slices.DeleteFunc(c.Writes, func(w Write) bool { return w.Path == path })
 				c.Add(path, nil, ledger.Bytes())
 			}
@@ -203,6 +210,13 @@ func convertFamily(c *Conversion, family *Family, target *format.Format, out str
 	var jobs []func() *result
 	if target.Holds.Many {
 		path := filepath.FromSlash(target.Path(filepath.ToSlash(out), table, family.Source, true))
+		if ext := filepath.Ext(out); ext != "" && slices.Contains(target.Extensions, strings.ToLower(ext)) { // out is the file
+			path = out
+			if target.Named != nil {
+				target = target.Named(out)
+				w.target = target
+			}
+		}
 		jobs = append(jobs, func() *result { return w.compose(held, nil, path, "") })
 	}
 	for i, m := range family.Members {
@@ -237,7 +251,13 @@ func convertFamily(c *Conversion, family *Family, target *format.Format, out str
 	if err := group.Wait(); err != nil {
 		return err
 	}
+	layouts := map[string]bool{}
 	for _, r := range results {
+		r.losses = slices.DeleteFunc(r.losses, func(l catalog.Loss) bool { // a file of several cultures is told once
+			again := l.Kind == LayoutLoss && l.Path != "" && layouts[l.Path]
+			layouts[l.Path] = layouts[l.Path] || l.Kind == LayoutLoss
+			return again
+		})
 		if target.Template { // the source's own file holds its plurals
 			r.losses = slices.DeleteFunc(r.losses, func(l catalog.Loss) bool { return l.Kind == "source-plural" })
 		}
@@ -406,6 +426,10 @@ func layoutLoss(file *File, from, source *catalog.Catalog) *catalog.Loss {
 // plain reports whether the file looks as its own format's writer would write
 // it. One with several cultures is compared once.
 func (f *File) plain(from, source *catalog.Catalog) bool {
+	if f.Format.Named != nil { // in its own form
+		composed, _ := f.Format.Named(f.Path).Join(f.Document.Catalogs())
+		return bytes.Equal(composed, f.data)
+	}
 	if f.Format.Join == nil {
 		comparison := format.Compare(f.data)
 		last, _ := f.Format.Compose(from, format.Options{Source: source, Against: comparison})

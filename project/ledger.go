@@ -6,6 +6,7 @@ import (
 	"io/fs"
 	"os"
 	"path/filepath"
+	"slices"
 	"sort"
 	"strings"
 
@@ -106,6 +107,9 @@ func (l *Ledger) Restore(c *catalog.Catalog) {
 			continue
 		}
 		for p := range c.Entries[i].Message.Placeholders() {
+			if p.Position == 0 && p.Name != "" { // a format with names alone
+				p.Position = 1 + slices.IndexFunc(known.Arguments, func(a argument) bool { return a.Name == p.Name })
+			}
 			if p.Position < 1 || p.Position > len(known.Arguments) {
 				continue
 			}

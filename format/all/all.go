@@ -15,6 +15,7 @@ import (
 	"zelvik/format/properties"
 	"zelvik/format/qt"
 	"zelvik/format/resx"
+	"zelvik/format/sheet"
 	appletable "zelvik/format/strings"
 	"zelvik/format/stringsdict"
 	"zelvik/format/xcstrings"
@@ -36,6 +37,7 @@ var Formats = []*format.Format{
 	qt.Format,
 	xliff.Format,
 	xliff.Second,
+	sheet.Format,
 }
 
 // Named gives the format with a name. The error lists the names and the

@@ -150,14 +150,16 @@ func TestEditTouchesOneEntry(t *testing.T) {
 			for _, text := range []string{"New", "  it's \"quoted\" \\ <x> & {y} 100% \n 😀 ", "@at", ""} {
 				m := message.Plain(text)
 				out, _, err := document.Edit(change(document, format.Change{Key: e.Key, Message: &m}))
-				if errors.Is(err, format.ErrKeyIsText) || errors.Is(err, format.ErrPieces) {
+				if errors.Is(err, format.ErrKeyIsText) || errors.Is(err, format.ErrPieces) || err != nil && strings.Contains(err.Error(), "save the file as UTF-8 first") {
 					continue
 				}
 				require.NoError(t, err, "%s: %s", file.name, e.Key)
 				again, more := file.format.Parse(out)
 				require.False(t, damaged(more), "%s: %s set to %q: %v\n%s", file.name, e.Key, text, more, out)
 				after := texts(again)
-				require.Equal(t, text, after[e.Key], "%s: %s", file.name, e.Key)
+				if text != "" || file.format.Name != "sheet" { // an empty cell is no text
+					require.Equal(t, text, after[e.Key], "%s: %s", file.name, e.Key)
+				}
 				for id, old := range before {
 					if id != e.ID() {
 						require.Equal(t, old, after[id], "%s: %s changed with %s", file.name, id, e.Key)
@@ -193,7 +195,7 @@ func TestAddRenameRemove(t *testing.T) {
 		before := texts(document)
 		m, note := message.Plain("Fresh"), "A note"
 		for _, after := range []string{"", "boarding.title", "boarding_title", "nowhere"} {
-			out, _, err := document.Edit(change(document, format.Change{Key: "fresh", Message: &m, Note: &note, After: after}))
+			out, losses, err := document.Edit(change(document, format.Change{Key: "fresh", Message: &m, Note: &note, After: after}))
 			if errors.Is(err, format.ErrKeyIsText) || errors.Is(err, format.ErrPieces) {
 				continue
 			}
@@ -203,7 +205,7 @@ func TestAddRenameRemove(t *testing.T) {
 			e := own(added).Find("fresh")
 			require.NotNil(t, e, "%s behind %q\n%s", file.name, after, out)
 			require.Equal(t, "Fresh", e.Message.String())
-			if file.format.Holds.Notes && file.format.Name != "json" {
+			if len(losses) == 0 {
 				require.Equal(t, "A note", noteOf(added, "fresh"), "%s behind %q\n%s", file.name, after, out)
 			}
 			require.Len(t, texts(added), len(before)+1, file.name)
@@ -273,7 +275,9 @@ func TestRandomTexts(t *testing.T) {
 			if damaged(findings) {
 				t.Fatalf("%s: %q: %v\n%s", f.Name, text, findings, data)
 			}
-			if got := own(document).Find("a").Message.String(); got != text && len(losses) == 0 {
+			if e := own(document).Find("a"); e == nil && len(losses) > 0 {
+				continue // told as lost
+			} else if got := e.Message.String(); got != text && len(losses) == 0 {
 				t.Fatalf("%s: %q was read as %q\n%s", f.Name, text, got, data)
 			}
 			m := message.Plain(text)
@@ -282,7 +286,9 @@ func TestRandomTexts(t *testing.T) {
 				t.Fatal(err)
 			}
 			again, findings := f.Parse(edited)
-			if got := own(again).Find("b").Message.String(); damaged(findings) || got != text && len(losses) == 0 {
+			if e := own(again).Find("b"); e == nil && len(losses) > 0 {
+				continue
+			} else if got := e.Message.String(); damaged(findings) || got != text && len(losses) == 0 {
 				t.Fatalf("%s: %q set was read as %q: %v\n%s", f.Name, text, got, findings, edited)
 			}
 		}
@@ -339,7 +345,7 @@ func TestFormatsAreWhole(t *testing.T) {
 		if f.Name == "mo" || f.Name == "xliff2" { // named only to be written
 			continue
 		}
-		found, fit := Detect(path, []byte("<TS><resources><string"))
+		found, fit := Detect(path, []byte("<TS><resources><string key,en"))
 		assert.Equal(t, f.Name, found.Name)
 		assert.Equal(t, format.Yes, fit)
 	}
@@ -443,4 +449,5 @@ func FuzzPO(f *testing.F)          { fuzzNamed(f, "po") }
 func FuzzQt(f *testing.F)          { fuzzNamed(f, "qt") }
 func FuzzXLIFF(f *testing.F)       { fuzzNamed(f, "xliff") }
 func FuzzJSON(f *testing.F)        { fuzzNamed(f, "json") }
+func FuzzSheet(f *testing.F)       { fuzzNamed(f, "sheet") }
 func FuzzXCStrings(f *testing.F)   { fuzzNamed(f, "xcstrings") }

@@ -9,6 +9,7 @@ import (
 	"zelvik/finding"
 	"zelvik/format"
 	"zelvik/format/charset"
+	"zelvik/format/inline"
 	"zelvik/format/xmlscan"
 	"zelvik/message"
 	"zelvik/message/loose"
@@ -62,19 +63,7 @@ type unit struct {
 // part is a piece of a text: literal, or a code with the element that it is.
 type part struct {
 	text string
-	code *code
-}
-
-// code is an inline element.
-type code struct {
-	name  string // of the element
-	id    string
-	kind  string // ctype or type
-	equiv string // the native code or what stands for it
-	role  message.Role
-	raw   string
-	// sample is what is shown for it.
-	sample string
+	code *inline.Code
 }
 
 // Catalogs gives the source, and the translation where the file has one.
@@ -364,7 +353,7 @@ func (p *parser) content(u *unit) ([]part, element) {
 				return parts, at
 			}
 			if p.Name == "g" || p.Name == "pc" {
-				parts = append(parts, part{code: &code{name: p.Name, role: message.Close, raw: p.src[p.From:p.To]}})
+				parts = append(parts, part{code: &inline.Code{Name: p.Name, Role: message.Close, Raw: p.src[p.From:p.To]}})
 			}
 		case xmlscan.Start:
 			if p.Name == "source" || p.Name == "target" || p.Name == "trans-unit" || p.Name == "unit" {
@@ -390,9 +379,9 @@ func (p *parser) content(u *unit) ([]part, element) {
 
 // code reads the inline element just begun. The content of g and pc goes on
 // behind it as content of the text.
-func (p *parser) code(u *unit) *code {
+func (p *parser) code(u *unit) *inline.Code {
 	p.coded = true
-	c := &code{name: p.Name, role: message.Lone}
+	c := &inline.Code{Name: p.Name, Role: message.Lone}
 	from := p.From
 	value := func(names ...string) string {
 		for _, name := range names {
@@ -402,47 +391,47 @@ func (p *parser) code(u *unit) *code {
 		}
 		return ""
 	}
-	c.id = value("id", "startRef", "rid")
-	c.kind = value("ctype", "subType", "type")
+	c.ID = value("id", "startRef", "rid")
+	c.Kind = value("ctype", "subType", "type")
 	data := value("dataRef", "dataRefStart")
-	c.equiv = value("equiv-text", "equiv", "equivStart", "disp", "dispStart")
+	c.Equiv = value("equiv-text", "equiv", "equivStart", "disp", "dispStart")
 	if native, ok := u.data[data]; ok && data != "" {
-		c.equiv = native
+		c.Equiv = native
 	}
 	switch p.Name {
 	case "g", "pc":
-		c.role = message.Open
-		c.raw = p.src[from:p.To]
+		c.Role = message.Open
+		c.Raw = p.src[from:p.To]
 		if p.Lone {
-			c.role = message.Lone
+			c.Role = message.Lone
 		}
 		return c
 	case "bpt", "bx", "sc":
-		c.role = message.Open
+		c.Role = message.Open
 	case "ept", "ex", "ec":
-		c.role = message.Close
+		c.Role = message.Close
 	case "it":
 		if value("pos") == "close" {
-			c.role = message.Close
+			c.Role = message.Close
 		} else {
-			c.role = message.Open
+			c.Role = message.Open
 		}
 	case "ph", "x":
 	default:
-		c.kind = "unknown"
+		c.Kind = "unknown"
 	}
-	if c.name == "ph" && c.equiv != "" && p.second {
-		c.sample = value("disp")
+	if c.Name == "ph" && c.Equiv != "" && p.second {
+		c.Sample = value("disp")
 	}
 	if !p.Lone {
 		if inner := p.plainText(); inner != "" {
-			c.sample, c.equiv = c.equiv, inner
+			c.Sample, c.Equiv = c.Equiv, inner
 		}
 	}
-	if c.sample == c.equiv || c.role != message.Lone {
-		c.sample = ""
+	if c.Sample == c.Equiv || c.Role != message.Lone {
+		c.Sample = ""
 	}
-	c.raw = p.src[from:p.To]
+	c.Raw = p.src[from:p.To]
 	return c
 }
 
@@ -504,65 +493,9 @@ func (p *parser) read(u *unit, key string, at element, parts []part) message.Mes
 			out = out.Add(message.Text(part.text))
 			continue
 		}
-		out = append(out, part.code.part())
+		out = append(out, part.code.Part())
 	}
 	return message.Message{Pattern: out}
-}
-
-// part makes a part of a message of a code: a placeholder or markup.
-func (c *code) part() message.Part {
-	if c.name == "g" || c.name == "pc" {
-		tag := map[string]string{"bold": "b", "italic": "i", "underlined": "u", "link": "a", "xlf:b": "b", "xlf:i": "i", "xlf:u": "u"}[c.kind]
-		if tag == "" {
-			tag = c.name
-		}
-		return &message.Markup{Role: c.role, Tag: tag, Spelling: c.equivalent()}
-	}
-	if strings.HasPrefix(c.equiv, "<") {
-		if tag := message.ScanTag(c.equiv); tag != nil && tag.Spelling == c.equiv {
-			return tag
-		}
-	}
-	if c.role == message.Lone {
-		if m, faults := loose.Of(c.equiv).Parse(c.equiv); len(faults) == 0 && m.Choice == nil && len(m.Pattern) == 1 {
-			if p, ok := m.Pattern[0].(*message.Placeholder); ok {
-				if digits, _, _ := strings.Cut(c.id, "_"); p.Name != "" && p.Position == 0 && p.Syntax == message.ICU {
-					p.Position = min(number(digits), 99)
-				}
-				p.Sample = c.sample
-				return p
-			}
-		}
-		if c.kind == "lb" || c.kind == "xlf:lb" {
-			return &message.Markup{Role: message.Lone, Tag: "br", Spelling: "<br/>"}
-		}
-		name := strings.Map(func(r rune) rune {
-			if r == '_' || r >= '0' && r <= '9' || r|0x20 >= 'a' && r|0x20 <= 'z' {
-				return r
-			}
-			return '_'
-		}, c.id)
-		if name == "" || name[0] <= '9' {
-			name = "code" + name
-		}
-		return &message.Placeholder{Name: name, Spelling: cmpOr(c.equiv, "{"+name+"}"), Syntax: message.Nowhere}
-	}
-	return &message.Markup{Role: c.role, Tag: cmpOr(strings.Trim(c.equiv, "</> "), c.name), Spelling: c.equivalent()}
-}
-
-// equivalent gives what stands for a code in other formats.
-func (c *code) equivalent() string {
-	if strings.HasPrefix(c.equiv, "<") {
-		return c.equiv
-	}
-	return ""
-}
-
-func cmpOr(a, b string) string {
-	if a != "" {
-		return a
-	}
-	return b
 }
 
 // choice reports whether a text is an ICU message with a choice in it, which

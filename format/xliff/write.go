@@ -6,9 +6,9 @@ import (
 
 	"zelvik/catalog"
 	"zelvik/format"
+	"zelvik/format/inline"
 	"zelvik/format/xmlscan"
 	"zelvik/message"
-	"zelvik/message/icu"
 	"zelvik/message/loose"
 )
 
@@ -22,7 +22,7 @@ type writer struct {
 	coded    bool
 	spelling loose.Spelling
 	// codes are those of the source, which a translation repeats.
-	codes []code
+	codes []inline.Code
 }
 
 // join writes a source, and its translation where there is one.
@@ -234,70 +234,8 @@ func (w *writer) content(m message.Message, isSource bool) string {
 	if m.Choice == nil && !m.HasPlaceholders() && choice(m.Pattern.String()) {
 		w.Lose("escape", "that the signs in the text are no choice", "they read as one")
 	}
-	var out strings.Builder
-	used := map[string]int{}
-	unique := func(id string) string {
-		used[id]++
-		if n := used[id]; n > 1 {
-			return fmt.Sprintf("%s_%d", id, n)
-		}
-		return id
-	}
-	made := m.HasPlaceholders()
-	for p := range m.Placeholders() {
-		made = made && p.MadeName()
-	}
-	var open []string
-	order := 0
-	for _, part := range m.Pattern {
-		switch part := part.(type) {
-		case message.Text:
-			out.WriteString(w.text(string(part)))
-		case *message.Placeholder:
-			order++
-			if raw := w.repeat(part, used); raw != "" {
-				out.WriteString(raw)
-				continue
-			}
-			spelled := w.Told(icu.Writer{Numbered: made}.Write(message.Message{Pattern: message.Pattern{part}}))
-			position := part.Position
-			if position == 0 {
-				position = order
-			}
-			out.WriteString(w.placeholder(unique(fmt.Sprint(position)), spelled, part.Sample))
-		case *message.Markup:
-			id := ""
-			switch part.Role {
-			case message.Close:
-				if n := len(open); n > 0 {
-					id, open = open[n-1], open[:n-1]
-				}
-			default:
-				id = unique(fmt.Sprintf("m%d", len(used)+1))
-				if part.Role == message.Open {
-					open = append(open, id)
-				}
-			}
-			out.WriteString(w.markup(part, id, closes(m.Pattern, part)))
-		}
-	}
-	return out.String()
-}
-
-// repeat gives the source's code for a placeholder that a translation repeats.
-func (w *writer) repeat(p *message.Placeholder, used map[string]int) string {
-	for i := range w.codes {
-		c := &w.codes[i]
-		own, ok := c.part().(*message.Placeholder)
-		if !ok || used[c.id] > 0 {
-			continue
-		}
-		if own.Name != "" && own.Name == p.Name || own.Position > 0 && own.Position == p.Position || own.Spelling == p.Spelling {
-			used[c.id]++
-			return c.raw
-		}
-	}
-	return ""
+	writer := inline.Writer{Text: w.text, Placeholder: w.placeholder, Tag: w.tag, Codes: w.codes}
+	return w.Told(writer.Write(m.Pattern))
 }
 
 // placeholder writes a code, with the sample for what is shown in its place.
@@ -317,50 +255,25 @@ func (w *writer) placeholder(id, spelled, sample string) string {
 	return `<ph id="` + id + `"` + sample + `>` + xmlscan.EscapeText(spelled) + "</ph>"
 }
 
-// closes reports whether a tag that opens is closed in the pattern.
-func closes(p message.Pattern, tag *message.Markup) bool {
-	depth := 0
-	behind := false
-	for _, part := range p {
-		m, ok := part.(*message.Markup)
-		if !ok || m.Role == message.Lone {
-			continue
-		}
-		if m == tag {
-			behind = true
-		}
-		if !behind {
-			continue
-		}
-		if m.Role == message.Open {
-			depth++
-		} else if depth--; depth == 0 {
-			return true
-		}
-	}
-	return false
-}
-
-func (w *writer) markup(m *message.Markup, id string, closed bool) string {
-	native := m.String()
-	attribute := xmlscan.EscapeAttribute(native)
+// tag writes a code for a tag.
+func (w *writer) tag(role message.Role, id, native string, closed bool) string {
+	native = w.legal(native)
+	attribute, text := xmlscan.EscapeAttribute(native), xmlscan.EscapeText(native)
 	switch {
-	case m.Role == message.Lone:
-		return w.placeholder(id, native, "")
-	case m.Role == message.Open && closed && w.second:
+	case role == message.Open && closed && w.second:
 		return `<sc id="` + id + `" equiv="` + attribute + `"/>`
-	case m.Role == message.Open && w.second:
+	case role == message.Open && w.second:
 		return `<sc id="` + id + `" isolated="yes" equiv="` + attribute + `"/>`
-	case m.Role == message.Close && id != "" && w.second:
+	case closed && w.second:
 		return `<ec startRef="` + id + `" equiv="` + attribute + `"/>`
 	case w.second:
 		return `<ec id="m0" isolated="yes" equiv="` + attribute + `"/>`
-	case m.Role == message.Open && closed:
-		return `<bpt id="` + id + `">` + xmlscan.EscapeText(native) + "</bpt>"
-	case m.Role == message.Close && id != "":
-		return `<ept id="` + id + `">` + xmlscan.EscapeText(native) + "</ept>"
-	case m.Role == message.Open:
-		return `<it id="` + id + `" pos="open">` + xmlscan.EscapeText(native) + "</it>"
+	case role == message.Open && closed:
+		return `<bpt id="` + id + `">` + text + "</bpt>"
+	case role == message.Open:
+		return `<it id="` + id + `" pos="open">` + text + "</it>"
+	case closed:
+		return `<ept id="` + id + `">` + text + "</ept>"
 	}
-	return `<it id="m0" pos="close">` + xmlscan.EscapeText(native) + "</it>"
+	return `<it id="m0" pos="close">` + text + "</it>"
 }

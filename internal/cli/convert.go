@@ -131,7 +131,7 @@ func (e *env) conversion(c *cli.Command, inputs []string, target *format.Format,
 		return nil, errors.New("a family needs --out FOLDER to be written to")
 	}
 	for _, extension := range target.Extensions {
-		if !intoFolder && strings.HasSuffix(out, extension) {
+		if !intoFolder && !target.Holds.Many && strings.HasSuffix(out, extension) {
 			return nil, fmt.Errorf("%s is the name of a file, and a family needs a folder to be written to; name one with --out", out)
 		}
 	}

@@ -1,0 +1,178 @@
+package sheet
+
+import (
+	"strings"
+)
+
+// cell is one cell and where it stands; from is -1 in a workbook.
+type cell struct {
+	text     string
+	from, to int
+	// end is behind its closing quote, before what parts it from the next.
+	quoted bool
+}
+
+// row is one row; to is before its line end.
+type row struct {
+	cells    []cell
+	from, to int
+}
+
+func texts(r row) []string {
+	list := make([]string, len(r.cells))
+	for i, c := range r.cells {
+		list[i] = c.text
+	}
+	return list
+}
+
+// fault is something wrong in a table.
+type fault struct {
+	offset     int
+	text, mend string
+}
+
+// separator finds out what parts the cells: the sign that stands most often in
+// the first row, outside quotes.
+func separator(src string) byte {
+	counts := map[byte]int{}
+	quoted := false
+	for i := 0; i < len(src); i++ {
+		c := src[i]
+		if c == '"' {
+			quoted = !quoted
+		} else if !quoted && (c == '\n' || c == '\r') {
+			break
+		} else if !quoted && strings.IndexByte(",;\t|", c) >= 0 {
+			counts[c]++
+		}
+	}
+	best := byte(',')
+	for _, c := range []byte("\t;|") {
+		if counts[c] > counts[best] {
+			best = c
+		}
+	}
+	return best
+}
+
+// scan reads a table (RFC 4180): quotes double inside quotes, line ends stand
+// in them. Spaces belong to their cell.
+func scan(src string, report func(fault)) (rows []row, sep byte) {
+	sep = separator(src)
+	at := 0
+	if line := firstLine(src); strings.HasPrefix(line, "sep=") && len(line) == 5 { // a hint that spreadsheets read
+		sep = line[4]
+		at = len(line)
+		at += lineEnd(src[at:])
+	}
+	for at < len(src) {
+		r := row{from: at}
+		for {
+			var c cell
+			c, at = scanCell(src, at, sep, report)
+			r.cells = append(r.cells, c)
+			if at < len(src) && src[at] == sep {
+				at++
+				continue
+			}
+			break
+		}
+		r.to = at
+		at += lineEnd(src[at:])
+		rows = append(rows, r)
+	}
+	return rows, sep
+}
+
+func firstLine(src string) string {
+	if end := strings.IndexAny(src, "\r\n"); end >= 0 {
+		return src[:end]
+	}
+	return src
+}
+
+// lineEnd gives the size of the line end that a text begins with.
+func lineEnd(text string) int {
+	switch {
+	case strings.HasPrefix(text, "\r\n"):
+		return 2
+	case text != "":
+		return 1
+	}
+	return 0
+}
+
+func scanCell(src string, at int, sep byte, report func(fault)) (cell, int) {
+	c := cell{from: at}
+	if at >= len(src) || src[at] != '"' {
+		for at < len(src) && src[at] != sep && src[at] != '\n' && src[at] != '\r' {
+			at++
+		}
+		c.text, c.to = src[c.from:at], at
+		return c, at
+	}
+	c.quoted = true
+	var out strings.Builder
+	at++
+	for {
+		end := strings.IndexByte(src[at:], '"')
+		if end < 0 {
+			if report != nil {
+				report(fault{c.from, "a quote that is not closed", `add "`})
+			}
+			out.WriteString(src[at:])
+			c.text, c.to = out.String(), len(src)
+			return c, len(src)
+		}
+		out.WriteString(src[at : at+end])
+		at += end + 1
+		if at < len(src) && src[at] == '"' {
+			out.WriteByte('"')
+			at++
+			continue
+		}
+		break
+	}
+	start := at
+	for at < len(src) && src[at] != sep && src[at] != '\n' && src[at] != '\r' {
+		at++
+	}
+	if at > start {
+		if report != nil && strings.TrimSpace(src[start:at]) != "" {
+			report(fault{start, "something behind the closing quote of a cell", `write "" for a quote inside it`})
+		}
+		out.WriteString(strings.TrimRight(src[start:at], " "))
+	}
+	c.text, c.to = out.String(), at
+	return c, at
+}
+
+// appendCell writes a cell, in quotes where it needs them.
+func appendCell(out []byte, text string, sep byte) []byte {
+	if !strings.ContainsAny(text, "\"\r\n") && strings.IndexByte(text, sep) < 0 && strings.TrimSpace(text) == text {
+		return append(out, text...)
+	}
+	out = append(out, '"')
+	out = append(out, strings.ReplaceAll(text, `"`, `""`)...)
+	return append(out, '"')
+}
+
+// guard puts an apostrophe before a text that a spreadsheet would run as a
+// formula, and before one that begins as a guarded one does.
+func guard(text string) string {
+	if risky(strings.TrimLeft(text, "'")) {
+		return "'" + text
+	}
+	return text
+}
+
+// unguard takes the apostrophe away again.
+func unguard(text string) string {
+	if strings.HasPrefix(text, "'") && risky(strings.TrimLeft(text, "'")) {
+		return text[1:]
+	}
+	return text
+}
+
+func risky(text string) bool { return text != "" && strings.IndexByte("=+-@\t\r", text[0]) >= 0 }

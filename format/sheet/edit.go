@@ -1,0 +1,314 @@
+package sheet
+
+import (
+	"cmp"
+	"errors"
+	"slices"
+	"strings"
+
+	"zelvik/catalog"
+	"zelvik/culture"
+	"zelvik/format"
+	"zelvik/message"
+)
+
+// op is one change of the table.
+type op struct {
+	kind        opKind
+	row, column int
+	text        string
+	cells       []string // of a row that is added behind row
+}
+
+type opKind uint8
+
+const (
+	setCell opKind = iota
+	addRow
+	dropRow
+)
+
+// fromLast gives the changes of rows from the last row up, so that none moves
+// a row that another one means; rows added at one place keep their order.
+func fromLast(ops []op) []op {
+	var rows []op
+	for _, o := range slices.Backward(ops) {
+		if o.kind != setCell {
+			rows = append(rows, o)
+		}
+	}
+	slices.SortStableFunc(rows, func(a, b op) int { return cmp.Compare(b.row, a.row) })
+	return rows
+}
+
+// Edit makes changes; see format.Document. In a workbook everything but the
+// changed cells keeps its content and style.
+func (d *document) Edit(changes []format.Change) ([]byte, []catalog.Loss, error) {
+	if len(changes) == 0 {
+		return d.data, nil, nil
+	}
+	if d.columns.key < 0 || len(d.columns.cultures) == 0 {
+		return nil, nil, errors.New("the table has no column for keys or for a culture")
+	}
+	e := &editor{document: d, Editor: format.NewEditor(d.Text()), added: map[culture.Tag]int{}}
+	e.w = writer{spelling: d.spelling, workbook: d.sheet != ""}
+	if err := e.Make(changes, e.change); err != nil {
+		return nil, nil, err
+	}
+	if d.sheet != "" {
+		out, err := rework(d.data, d.sheet, e.ops)
+		return out, e.w.Losses, err
+	}
+	e.apply()
+	out, err := d.text.Patch(e.Replacements)
+	return out, e.w.Losses, err
+}
+
+type editor struct {
+	*document
+	format.Editor
+	w   writer
+	ops []op
+	// added are columns for cultures that the table did not have.
+	added map[culture.Tag]int
+	width int
+}
+
+// column gives the column of a culture, a new one where there is none.
+func (e *editor) column(tag culture.Tag) int {
+	if tag == "" {
+		return e.columns.cultures[0].at
+	}
+	for _, c := range e.columns.cultures {
+		if c.tag == tag {
+			return c.at
+		}
+	}
+	if at, ok := e.added[tag]; ok {
+		return at
+	}
+	e.width = max(e.width, len(e.rows[0].cells))
+	at := e.width
+	e.width++
+	e.added[tag] = at
+	e.ops = append(e.ops, op{kind: setCell, row: 0, column: at, text: heading(tag)})
+	return at
+}
+
+func (e *editor) put(r, c int, text string) {
+	if e.at(r, c) != text || c >= len(e.rows[r].cells) {
+		e.ops = append(e.ops, op{kind: setCell, row: r, column: c, text: text})
+	}
+}
+
+func (e *editor) change(c format.Change) error {
+	rows, ok := e.groups[c.Key]
+	e.w.Entry = &catalog.Entry{Key: c.Key}
+	if ok {
+		e.w.Entry.Offset = e.offset(rows[0])
+	}
+	switch {
+	case !ok && c.Op == format.Set && c.Message != nil:
+		e.insert(c)
+		return nil
+	case !ok:
+		return format.ErrNoEntry
+	case c.Op == format.Rename:
+		for _, r := range rows {
+			if e.at(r, e.columns.key) != "" {
+				e.put(r, e.columns.key, e.w.legal(c.NewKey))
+			}
+		}
+		return nil
+	case c.Op == format.Remove:
+		if c.Culture != "" && c.Culture != e.columns.cultures[0].tag && e.others(rows, c.Culture) {
+			for _, r := range rows {
+				e.put(r, e.column(c.Culture), "")
+			}
+			return nil
+		}
+		for _, r := range rows {
+			e.ops = append(e.ops, op{kind: dropRow, row: r})
+		}
+		return nil
+	}
+	if c.Note != nil && *c.Note != e.at(rows[0], e.columns.note) {
+		if e.columns.note < 0 {
+			e.w.Lose("note", "the note", "none; the table has no column for notes")
+		} else {
+			e.put(rows[0], e.columns.note, e.w.legal(*c.Note))
+		}
+	}
+	if c.State != nil {
+		e.state(rows[0], c)
+	}
+	if c.Message != nil {
+		e.set(rows, c)
+	}
+	return nil
+}
+
+// others reports whether a key has texts in other cultures.
+func (e *editor) others(rows []int, tag culture.Tag) bool {
+	for _, c := range e.columns.cultures {
+		for _, r := range rows {
+			if c.tag != tag && e.at(r, c.at) != "" {
+				return true
+			}
+		}
+	}
+	return false
+}
+
+func (e *editor) state(r int, c format.Change) {
+	for _, known := range e.columns.cultures {
+		if known.tag == c.Culture && known.state >= 0 {
+			word := c.State.String()
+			if *c.State == catalog.Unstated {
+				word = ""
+			}
+			e.put(r, known.state, word)
+			return
+		}
+	}
+	e.w.Lose("state", "the state "+c.State.String(), "none; the table has no column for states")
+}
+
+// set changes the text of a key in a culture, or its forms row by row.
+func (e *editor) set(rows []int, c format.Change) {
+	at := e.column(c.Culture)
+	if e.at(rows[0], e.columns.form) == "" {
+		e.put(rows[0], at, e.w.text(*c.Message))
+		return
+	}
+	forms := e.w.rows(*c.Message)
+	texts := map[string]string{}
+	if forms == nil { // one text for all numbers
+		if c.Message.Choice != nil {
+			e.w.Lose("plural", "the variants, which have no rows of their own", "the text of the variant other")
+		}
+		texts[message.Default] = e.w.text(message.Message{Pattern: c.Message.Main()})
+	} else {
+		for _, v := range c.Message.Choice.Variants {
+			texts[v.Keys[0]] = e.w.text(message.Message{Pattern: v.Pattern})
+		}
+	}
+	for _, r := range rows {
+		form := e.at(r, e.columns.form)
+		e.put(r, at, texts[form])
+		delete(texts, form)
+	}
+	last := rows[len(rows)-1]
+	for _, form := range append(slices.Clone(culture.Categories), forms...) {
+		if text, ok := texts[form]; ok {
+			e.addRow(last, map[int]string{e.columns.key: c.Key, e.columns.form: form, at: text})
+			delete(texts, form)
+		}
+	}
+}
+
+// addRow plans a row behind another.
+func (e *editor) addRow(after int, cells map[int]string) {
+	list := make([]string, max(len(e.rows[0].cells), e.width))
+	for at, text := range cells {
+		if at >= 0 {
+			list[at] = text
+		}
+	}
+	e.ops = append(e.ops, op{kind: addRow, row: after, cells: list})
+}
+
+func (e *editor) insert(c format.Change) {
+	at := e.column(c.Culture)
+	after := len(e.rows) - 1
+	if rows, ok := e.groups[c.After]; ok {
+		after = slices.Max(rows)
+	} else if c.After == "" {
+		after = 0
+	}
+	cells := map[int]string{e.columns.key: e.w.legal(c.Key)}
+	if c.Note != nil && *c.Note != "" {
+		if e.columns.note < 0 {
+			e.w.Lose("note", "the note", "none; the table has no column for notes")
+		}
+		cells[e.columns.note] = e.w.legal(*c.Note)
+	}
+	forms := e.w.rows(*c.Message)
+	if forms == nil || e.columns.form < 0 {
+		cells[at] = e.w.text(*c.Message)
+		e.addRow(after, cells)
+		return
+	}
+	for _, v := range c.Message.Choice.Variants {
+		cells[e.columns.form], cells[at] = v.Keys[0], e.w.text(message.Message{Pattern: v.Pattern})
+		e.addRow(after, cells)
+		delete(cells, e.columns.note)
+	}
+}
+
+// apply turns the changes into replacements of the text.
+func (e *editor) apply() {
+	beyond := map[int]map[int]string{}
+	for _, o := range e.ops {
+		switch o.kind {
+		case setCell:
+			cells := e.rows[o.row].cells
+			if o.column >= len(cells) {
+				if beyond[o.row] == nil {
+					beyond[o.row] = map[int]string{}
+				}
+				beyond[o.row][o.column] = o.text
+				continue
+			}
+			c := cells[o.column]
+			text := string(appendCell(nil, e.guarded(o), e.sep))
+			if c.quoted && !strings.HasPrefix(text, `"`) { // the file's own way
+				text = `"` + text + `"`
+			}
+			e.Replace(c.from, c.to, text)
+		case dropRow:
+			r := e.rows[o.row]
+			e.Replace(r.from, r.to+lineEnd(e.Src[r.to:]), "")
+		case addRow:
+			var out []byte
+			for i, text := range o.cells {
+				if i > 0 {
+					out = append(out, e.sep)
+				}
+				out = appendCell(out, guard(text), e.sep)
+			}
+			to := e.rows[o.row].to
+			e.Replace(to, to, e.Newline+string(out))
+		}
+	}
+	for r, cells := range beyond {
+		have := len(e.rows[r].cells)
+		last := have
+		for c := range cells {
+			last = max(last, c+1)
+		}
+		var out []byte
+		for c := have; c < last; c++ {
+			out = appendCell(append(out, e.sep), e.guarded(op{row: r, text: cells[c]}), e.sep)
+		}
+		e.Replace(e.rows[r].to, e.rows[r].to, string(out))
+	}
+	// What goes behind a row is put there after the row's own new cells.
+	slices.SortStableFunc(e.Replacements, func(a, b format.Replacement) int {
+		return cmp.Compare(boolean(strings.HasPrefix(a.Text, e.Newline)), boolean(strings.HasPrefix(b.Text, e.Newline)))
+	})
+}
+
+func boolean(b bool) int {
+	if b {
+		return 1
+	}
+	return 0
+}
+
+func (e *editor) guarded(o op) string {
+	if o.row == 0 {
+		return o.text
+	}
+	return guard(o.text)
+}

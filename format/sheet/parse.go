@@ -1,0 +1,308 @@
+package sheet
+
+import (
+	"bytes"
+	"slices"
+	"strconv"
+	"strings"
+	"sync"
+
+	"zelvik/catalog"
+	"zelvik/culture"
+	"zelvik/finding"
+	"zelvik/format"
+	"zelvik/format/charset"
+	"zelvik/message"
+	"zelvik/message/loose"
+)
+
+// document is a table that was read.
+type document struct {
+	data     []byte
+	text     *charset.Text
+	rows     []row
+	sep      byte
+	sheet    string // of a workbook
+	columns  columns
+	catalogs []*catalog.Catalog
+	// groups are the rows of each key.
+	groups   map[string][]int
+	order    []string
+	spelling loose.Spelling
+}
+
+// columns says what stands in which column; -1 where there is none.
+type columns struct {
+	key, form, note, limit, translate int
+	cultures                          []column
+}
+
+// column is a culture's texts, and where it has one the column of its states.
+type column struct {
+	tag       culture.Tag
+	at, state int
+}
+
+// words are what people write over the columns.
+var words = map[string][]string{
+	"key":       {"key", "keys", "id", "identifier", "name", "string id", "string_id", "stringid", "label", "msgid"},
+	"form":      {"plural", "form", "quantity", "category", "plural form"},
+	"note":      {"note", "notes", "comment", "comments", "description", "context"},
+	"limit":     {"limit", "max", "maxlength", "max length", "maximum", "max chars"},
+	"translate": {"translate", "translatable"},
+}
+
+// names are the languages' names in English and in themselves.
+var names = sync.OnceValue(func() map[string]culture.Tag {
+	known := map[string]culture.Tag{}
+	for _, code := range culture.Languages() {
+		if len(code) > 3 {
+			continue
+		}
+		tag := culture.Tag(code)
+		for _, name := range []string{tag.OwnName(), tag.Name()} {
+			if name != "" && name != code {
+				known[strings.ToLower(name)] = tag
+			}
+		}
+	}
+	return known
+})
+
+// tagOf reads what stands over a culture's column: "de", "de-CH", "German" or
+// "German (de)".
+func tagOf(head string) (culture.Tag, bool) {
+	head = strings.TrimSpace(head)
+	if tag, err := culture.Parse(head); err == nil && tag.Known() && len(tag.Base()) <= 3 && head != "" && !slices.Contains(words["key"], strings.ToLower(head)) {
+		return tag, true
+	}
+	if open := strings.LastIndexAny(head, "(["); open > 0 && strings.ContainsAny(head[len(head)-1:], ")]") {
+		if tag, err := culture.Parse(head[open+1 : len(head)-1]); err == nil {
+			return tag, true
+		}
+	}
+	if len(head) < 3 {
+		return "", false
+	}
+	tag, ok := names()[strings.ToLower(head)]
+	return tag, ok
+}
+
+// columnsOf reads the first row.
+func columnsOf(head []string) columns {
+	c := columns{-1, -1, -1, -1, -1, nil}
+	places := map[string]*int{"key": &c.key, "form": &c.form, "note": &c.note, "limit": &c.limit, "translate": &c.translate}
+next:
+	for i, text := range head {
+		plain := strings.ToLower(strings.TrimSpace(text))
+		for what, list := range words {
+			if *places[what] < 0 && slices.Contains(list, plain) {
+				*places[what] = i
+				continue next
+			}
+		}
+		if before, ok := strings.CutSuffix(plain, " state"); ok {
+			if tag, err := culture.Parse(before); err == nil {
+				for j := range c.cultures {
+					if c.cultures[j].tag == tag {
+						c.cultures[j].state = i
+					}
+				}
+				continue
+			}
+		}
+		if tag, ok := tagOf(text); ok && !slices.ContainsFunc(c.cultures, func(k column) bool { return k.tag == tag }) {
+			c.cultures = append(c.cultures, column{tag, i, -1})
+		}
+	}
+	if c.key < 0 && len(c.cultures) > 0 && c.cultures[0].at > 0 && !slices.Contains([]int{c.form, c.note, c.limit, c.translate}, 0) {
+		c.key = 0 // a column without a name before the cultures
+	}
+	return c
+}
+
+// Catalogs gives the cultures' catalogs in the order of their columns.
+func (d *document) Catalogs() []*catalog.Catalog { return d.catalogs }
+
+// Text gives the table as UTF-8; of a workbook nothing.
+func (d *document) Text() string {
+	if d.text == nil {
+		return ""
+	}
+	return d.text.String()
+}
+
+type parser struct {
+	*document
+	format.Reader
+}
+
+func parse(data []byte) (format.Document, []finding.Finding) {
+	p := &parser{document: &document{data: data, groups: map[string][]int{}, catalogs: []*catalog.Catalog{{}}}}
+	if bytes.HasPrefix(data, []byte("PK\x03\x04")) {
+		p.Reader = format.NewReader("")
+		rows, name, err := open(data)
+		if err != nil {
+			p.Damaged(0, "", "the workbook cannot be read: "+err.Error(), "save it again as .xlsx")
+			return p.document, p.Done()
+		}
+		p.rows, p.sheet = rows, name
+	} else {
+		p.text = charset.Decode(data)
+		if p.text.Encoding == charset.UTF8 && p.text.Bad >= 0 && !charset.Binary(data) {
+			p.text = charset.DecodeIn(data, "windows-1252") // as spreadsheets save by themselves
+		}
+		p.Reader = format.NewReader(p.Text())
+		if charset.Binary(data) {
+			p.Damaged(0, "", "the file is binary, no table", "give a .csv, .tsv or .xlsx file")
+			return p.document, p.Done()
+		}
+		if p.text.Bad >= 0 {
+			p.Damaged(p.text.Bad, "", "the file is not valid "+p.text.Encoding.String(), "save it as UTF-8")
+		}
+		p.rows, p.sep = scan(p.Text(), func(f fault) { p.Damaged(f.offset, "", f.text, f.mend) })
+	}
+	if len(p.rows) == 0 {
+		p.Damaged(0, "", "the table is empty", "write a first row such as key,note,en,de")
+		return p.document, p.Done()
+	}
+	p.columns = columnsOf(texts(p.rows[0]))
+	if p.columns.key < 0 || len(p.columns.cultures) == 0 {
+		p.Damaged(0, "", "the first row names no key and no culture", "write a first row such as key,note,en,de")
+		return p.document, p.Done()
+	}
+	p.catalogs = nil
+	for _, c := range p.columns.cultures {
+		p.catalogs = append(p.catalogs, &catalog.Catalog{Culture: c.tag})
+	}
+	p.gather()
+	var votes loose.Votes
+	for i := range p.rows[1:] {
+		for _, c := range p.columns.cultures {
+			votes.Count(p.at(i+1, c.at))
+		}
+	}
+	p.spelling = votes.Best()
+	for _, key := range p.order {
+		p.entry(key, p.groups[key])
+	}
+	return p.document, p.Done()
+}
+
+// at gives the text of a cell, "" where the row is shorter.
+func (d *document) at(r, c int) string {
+	if c < 0 || c >= len(d.rows[r].cells) {
+		return ""
+	}
+	text := d.rows[r].cells[c].text
+	if d.sheet == "" {
+		text = unguard(text)
+	}
+	if strings.IndexByte(text, '\r') >= 0 {
+		text = strings.ReplaceAll(strings.ReplaceAll(text, "\r\n", "\n"), "\r", "\n")
+	}
+	return text
+}
+
+// offset gives where a row begins.
+func (d *document) offset(r int) int { return max(d.rows[r].from, 0) }
+
+// gather finds the rows of each key: one, or one for each form of a plural. A
+// row without a key goes on with the plural above it.
+func (p *parser) gather() {
+	last := ""
+	for i := 1; i < len(p.rows); i++ {
+		key, form := p.at(i, p.columns.key), p.at(i, p.columns.form)
+		if key == "" && form != "" {
+			key = last
+		}
+		if key == "" {
+			continue
+		}
+		rows, known := p.groups[key]
+		if known && (form == "" || slices.ContainsFunc(rows, func(r int) bool { return p.at(r, p.columns.form) == form || p.at(r, p.columns.form) == "" })) {
+			p.Once(key, key, p.offset(rows[0]))
+			p.Once(key, key, p.offset(i))
+			continue
+		}
+		if form != "" && !slices.Contains(culture.Categories, form) && !exact(form) {
+			p.Damaged(p.offset(i), key, strconv.Quote(form)+" is no plural form", "write zero, one, two, few, many, other or an exact =1")
+			continue
+		}
+		if !known {
+			p.order = append(p.order, key)
+			if strings.IndexByte(key, 0) >= 0 {
+				p.Damaged(p.offset(i), key, "a zero character in a key", "remove it")
+			}
+		}
+		p.groups[key] = append(rows, i)
+		last = key
+	}
+}
+
+func exact(form string) bool {
+	_, err := strconv.ParseUint(strings.TrimPrefix(form, "="), 10, 32)
+	return strings.HasPrefix(form, "=") && err == nil
+}
+
+// entry reads a key in all cultures.
+func (p *parser) entry(key string, rows []int) {
+	first := rows[0]
+	plural := p.at(first, p.columns.form) != ""
+	note := p.at(first, p.columns.note)
+	for i, c := range p.columns.cultures {
+		e := catalog.Entry{Key: key, Offset: p.offset(first)}
+		if n, err := strconv.Atoi(strings.TrimSpace(p.at(first, p.columns.limit))); err == nil && n > 0 {
+			e.Limit = n
+		}
+		switch strings.ToLower(strings.TrimSpace(p.at(first, p.columns.translate))) {
+		case "no", "false", "0":
+			e.Fixed = true
+		}
+		e.Note = note // it stands with the first culture that has a text
+		for state := catalog.Missing; state <= catalog.Done; state++ {
+			if p.at(first, c.state) == state.String() {
+				e.State = state
+			}
+		}
+		if !plural {
+			text := p.at(first, c.at)
+			if text == "" {
+				continue
+			}
+			e.Message = p.message(key, first, text)
+			p.catalogs[i].Add(e)
+			note = ""
+			continue
+		}
+		choice := &message.Choice{}
+		for _, r := range rows {
+			if text := p.at(r, c.at); text != "" {
+				m := p.message(key, r, text)
+				choice.Variants = append(choice.Variants, message.Variant{Keys: []string{p.at(r, p.columns.form)}, Pattern: m.Main()})
+			}
+		}
+		if len(choice.Variants) == 0 {
+			continue
+		}
+		e.Message = message.Message{Choice: choice}
+		slices.SortStableFunc(choice.Variants, func(a, b message.Variant) int {
+			return slices.Index(culture.Categories, a.Keys[0]) - slices.Index(culture.Categories, b.Keys[0])
+		})
+		e.Message.CountFirst()
+		p.catalogs[i].Add(e)
+		note = ""
+	}
+}
+
+func (p *parser) message(key string, r int, text string) message.Message {
+	m, faults := p.spelling.Parse(text)
+	for _, f := range faults {
+		rule := f.Rule
+		if rule == "file-damaged" {
+			rule = "escape-wrong"
+		}
+		p.Report(rule, p.offset(r), key, f.Text, f.Mend)
+	}
+	return m
+}

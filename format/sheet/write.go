@@ -1,0 +1,228 @@
+package sheet
+
+import (
+	"fmt"
+	"slices"
+	"strings"
+
+	"zelvik/catalog"
+	"zelvik/culture"
+	"zelvik/format"
+	"zelvik/format/xmlscan"
+	"zelvik/message"
+	"zelvik/message/loose"
+)
+
+// writer writes texts and tells what it could not say.
+type writer struct {
+	format.Teller
+	spelling loose.Spelling
+	// workbook says that cells are those of a workbook, which are no formulas
+	// and hold what XML does.
+	workbook bool
+}
+
+func join(catalogs []*catalog.Catalog) ([]byte, []catalog.Loss)     { return separated(catalogs, ',') }
+func joinTabs(catalogs []*catalog.Catalog) ([]byte, []catalog.Loss) { return separated(catalogs, '\t') }
+
+func separated(catalogs []*catalog.Catalog, sep byte) ([]byte, []catalog.Loss) {
+	w := &writer{}
+	var out []byte
+	for i, list := range w.table(catalogs) {
+		for j, text := range list {
+			if j > 0 {
+				out = append(out, sep)
+			}
+			if i > 0 {
+				text = guard(text)
+			}
+			out = appendCell(out, text, sep)
+		}
+		out = append(out, "\r\n"...)
+	}
+	return out, w.Losses
+}
+
+func joinWorkbook(catalogs []*catalog.Catalog) ([]byte, []catalog.Loss) {
+	w := &writer{workbook: true}
+	rows := w.table(catalogs)
+	out, err := pack(rows)
+	if err != nil { // the library refuses what a workbook cannot hold, such as texts above 32,767 characters
+		w.Entry = nil
+		w.Lose("character", "the workbook: "+err.Error(), "nothing is written")
+	}
+	return out, w.Losses
+}
+
+// table makes the rows: a first one with names, then one for each key, or one
+// for each form of a plural.
+func (w *writer) table(catalogs []*catalog.Catalog) [][]string {
+	var forms, notes, limits, fixed, states bool
+	var keys []string
+	seen := map[string]bool{}
+	for _, c := range catalogs {
+		w.Catalog = c
+		for i := range c.Entries {
+			e := &c.Entries[i]
+			if !w.Unheld(e, "spreadsheets", holds) || seen[e.Key] && c == catalogs[0] {
+				continue
+			}
+			if !seen[e.Key] {
+				seen[e.Key] = true
+				keys = append(keys, e.Key)
+			}
+			notes, limits, fixed = notes || e.Note != "", limits || e.Limit > 0, fixed || e.Fixed
+			states = states || e.State != catalog.Unstated
+			forms = forms || w.rows(e.Message) != nil
+		}
+	}
+	head := []string{"key"}
+	add := func(name string, yes bool) int {
+		if !yes {
+			return -1
+		}
+		head = append(head, name)
+		return len(head) - 1
+	}
+	atForm, atNote, atLimit, atFixed := add("plural", forms), add("note", notes), add("limit", limits), add("translate", fixed)
+	texts, marks := make([]int, len(catalogs)), make([]int, len(catalogs))
+	for i, c := range catalogs {
+		texts[i] = add(heading(c.Culture), true)
+		marks[i] = add(string(c.Culture)+" state", states)
+	}
+	rows := [][]string{head}
+	for _, key := range keys {
+		list := w.categories(catalogs, key)
+		begin := len(rows)
+		for _, category := range list {
+			r := make([]string, len(head))
+			r[0] = w.legal(key)
+			if category != "" {
+				r[atForm] = category
+			}
+			rows = append(rows, r)
+		}
+		for i, c := range catalogs {
+			e := c.Find(key)
+			if e == nil {
+				continue
+			}
+			w.Catalog, w.Entry = c, e
+			first := rows[begin]
+			if atNote >= 0 && e.Note != "" && first[atNote] == "" {
+				first[atNote] = w.legal(e.Note)
+			}
+			if atLimit >= 0 && e.Limit > 0 {
+				first[atLimit] = fmt.Sprint(e.Limit)
+			}
+			if atFixed >= 0 && e.Fixed {
+				first[atFixed] = "no"
+			}
+			if marks[i] >= 0 && e.State != catalog.Unstated {
+				first[marks[i]] = e.State.String()
+			}
+			w.fill(rows[begin:], list, texts[i], w.Resolved(c, e).Message)
+		}
+	}
+	return rows
+}
+
+// heading gives what stands over a culture's column: its tag, or where that
+// would be read as something else its name with the tag.
+func heading(tag culture.Tag) string {
+	if c := columnsOf([]string{string(tag)}); len(c.cultures) == 1 && c.cultures[0].tag == tag {
+		return string(tag)
+	}
+	return tag.Name() + " (" + string(tag) + ")"
+}
+
+// rows gives the forms of a message that stands in rows: a plural over one
+// number that its texts name. Other choices stand in one row as ICU messages.
+func (w *writer) rows(m message.Message) []string {
+	if m.Choice == nil || len(m.Choice.Selectors) != 1 || m.Choice.Selectors[0].Kind != message.Plural || m.Choice.Selectors[0].Offset != 0 {
+		return nil
+	}
+	again := message.Message{Choice: &message.Choice{}}
+	var list []string
+	for _, v := range m.Choice.Variants {
+		if !slices.Contains(culture.Categories, v.Keys[0]) && !exact(v.Keys[0]) || len(v.Pattern) == 0 {
+			return nil
+		}
+		list = append(list, v.Keys[0])
+		text, _ := w.spelling.Write(message.Message{Pattern: v.Pattern})
+		inner, _ := w.spelling.Parse(text)
+		again.Choice.Variants = append(again.Choice.Variants, message.Variant{Keys: v.Keys, Pattern: inner.Pattern})
+	}
+	again.CountFirst()
+	own, read := m.Choice.Selectors[0].Argument, again.Choice.Selectors[0].Argument
+	if read.Name != own.Name && !(own.MadeName() && read.Position == own.Position) {
+		return nil
+	}
+	return list
+}
+
+// categories gives the forms of a key in all cultures, one without a name
+// where it stands in one row.
+func (w *writer) categories(catalogs []*catalog.Catalog, key string) []string {
+	var list []string
+	for _, c := range catalogs {
+		e := c.Find(key)
+		if e == nil {
+			continue
+		}
+		forms := w.rows(e.Message)
+		if forms == nil {
+			return []string{""}
+		}
+		for _, form := range forms {
+			if !slices.Contains(list, form) {
+				list = append(list, form)
+			}
+		}
+	}
+	slices.SortStableFunc(list, func(a, b string) int {
+		return slices.Index(culture.Categories, a) - slices.Index(culture.Categories, b)
+	})
+	return list
+}
+
+// fill writes a culture's texts into a key's rows.
+func (w *writer) fill(rows [][]string, forms []string, column int, m message.Message) {
+	if forms[0] == "" {
+		rows[0][column] = w.text(m)
+		return
+	}
+	for _, v := range m.Choice.Variants {
+		rows[slices.Index(forms, v.Keys[0])][column] = w.text(message.Message{Pattern: v.Pattern})
+	}
+}
+
+// text spells a message for a cell.
+func (w *writer) text(m message.Message) string {
+	text, losses := w.spelling.Write(m)
+	if m.Choice == nil && !m.HasPlaceholders() && len(losses) == 0 && w.spelling.Misread(text) {
+		w.Lose("escape", "that the signs in the text are no placeholder", "they read as one")
+	}
+	if text == "" {
+		w.Lose("empty", "that there is a text, and that it is empty", "an empty cell, which reads as no text")
+	}
+	return w.legal(w.Told(text, losses))
+}
+
+// legal leaves out what a cell cannot hold: carriage returns, and in a workbook
+// what XML cannot.
+func (w *writer) legal(text string) string {
+	clean := strings.ReplaceAll(strings.ReplaceAll(text, "\r\n", "\n"), "\r", "\n")
+	if w.workbook && !xmlscan.Legal(clean) {
+		clean = strings.Map(func(r rune) rune {
+			if !xmlscan.Legal(string(r)) {
+				return -1
+			}
+			return r
+		}, clean)
+	}
+	if clean != text {
+		w.Lose("character", "control characters that a cell cannot hold", "they are left out")
+	}
+	return clean
+}
