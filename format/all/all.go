@@ -18,6 +18,7 @@ import (
 	"zelvik/format/sheet"
 	appletable "zelvik/format/strings"
 	"zelvik/format/stringsdict"
+	"zelvik/format/tmx"
 	"zelvik/format/xcstrings"
 	"zelvik/format/xliff"
 )
@@ -38,6 +39,7 @@ var Formats = []*format.Format{
 	xliff.Format,
 	xliff.Second,
 	sheet.Format,
+	tmx.Format,
 }
 
 // Named gives the format with a name. The error lists the names and the

@@ -450,4 +450,5 @@ func FuzzQt(f *testing.F)          { fuzzNamed(f, "qt") }
 func FuzzXLIFF(f *testing.F)       { fuzzNamed(f, "xliff") }
 func FuzzJSON(f *testing.F)        { fuzzNamed(f, "json") }
 func FuzzSheet(f *testing.F)       { fuzzNamed(f, "sheet") }
+func FuzzTMX(f *testing.F)         { fuzzNamed(f, "tmx") }
 func FuzzXCStrings(f *testing.F)   { fuzzNamed(f, "xcstrings") }

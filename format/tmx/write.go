@@ -1,0 +1,286 @@
+package tmx
+
+import (
+	"cmp"
+	"errors"
+	"slices"
+	"strings"
+
+	"zelvik/catalog"
+	"zelvik/culture"
+	"zelvik/format"
+	"zelvik/format/inline"
+	"zelvik/format/xmlscan"
+	"zelvik/message"
+	"zelvik/message/loose"
+)
+
+func sortTags(list []*catalog.Catalog) {
+	slices.SortFunc(list, func(a, b *catalog.Catalog) int { return cmp.Compare(a.Culture, b.Culture) })
+}
+
+// writer writes units and tells what it could not say.
+type writer struct {
+	format.Teller
+	newline  string
+	coded    bool
+	spelling loose.Spelling
+	codes    []inline.Code
+}
+
+// join writes a memory of several cultures, the source first.
+func join(catalogs []*catalog.Catalog) ([]byte, []catalog.Loss) {
+	w := &writer{newline: "\n", coded: true}
+	coded := false
+	var keys []string
+	seen := map[string]bool{}
+	for _, c := range catalogs {
+		for i := range c.Entries {
+			e := &c.Entries[i]
+			if e.Product == "" && !seen[e.Key] {
+				seen[e.Key] = true
+				keys = append(keys, e.Key)
+			}
+			coded = coded || e.Message.Choice == nil && (e.Message.HasPlaceholders() || hasMarkup(e.Message.Pattern))
+		}
+	}
+	source := string(catalogs[0].Culture)
+	out := []byte(`<?xml version="1.0" encoding="UTF-8"?>` + "\n" + `<tmx version="1.4">` + "\n" +
+		`  <header creationtool="zelvik" creationtoolversion="1" segtype="block" o-tmf="zelvik" adminlang="en" srclang="` + source + `" datatype="plaintext"/>` + "\n  <body>\n")
+	for _, key := range keys {
+		out = w.unit(out, catalogs, key, "    ")
+		if coded {
+			continue
+		}
+		for _, c := range catalogs { // then the texts are read by what stands in them
+			if t := c.Find(key); t != nil && t.Message.Choice == nil && loose.Of(t.Message.String()).Misread(t.Message.String()) {
+				w.Catalog, w.Entry = c, t
+				w.Lose("escape", "that the signs in the text are no placeholder", "they read as one")
+			}
+		}
+	}
+	return append(out, "  </body>\n</tmx>\n"...), w.Losses
+}
+
+func hasMarkup(p message.Pattern) bool {
+	return slices.ContainsFunc(p, func(part message.Part) bool {
+		_, ok := part.(*message.Markup)
+		return ok
+	})
+}
+
+// unit writes one key in all cultures.
+func (w *writer) unit(out []byte, catalogs []*catalog.Catalog, key, indent string) []byte {
+	note := ""
+	var variants []byte
+	w.codes = nil
+	for _, c := range catalogs {
+		w.Catalog = c
+		e := c.Find(key)
+		if e == nil || !w.Unheld(e, ".tmx files", holds) {
+			continue
+		}
+		if note == "" {
+			note = w.legal(e.Note)
+		}
+		variants = w.variant(variants, c.Culture, w.Resolved(c, e).Message, indent+"  ")
+	}
+	if variants == nil {
+		return out
+	}
+	out = append(out, indent+`<tu tuid="`+xmlscan.EscapeAttribute(w.legal(key))+`">`+w.newline...)
+	if note != "" {
+		out = append(out, indent+"  <note>"+xmlscan.EscapeText(note)+"</note>"+w.newline...)
+	}
+	out = append(out, variants...)
+	return append(out, indent+"</tu>"+w.newline...)
+}
+
+func (w *writer) variant(out []byte, tag culture.Tag, m message.Message, indent string) []byte {
+	return append(out, indent+`<tuv xml:lang="`+string(tag)+`"><seg>`+w.content(m)+"</seg></tuv>"+w.newline...)
+}
+
+// legal leaves out characters that XML cannot hold.
+func (w *writer) legal(text string) string {
+	if xmlscan.Legal(text) {
+		return text
+	}
+	w.Lose("character", "control characters that XML cannot hold", "they are left out")
+	return strings.Map(func(r rune) rune {
+		if !xmlscan.Legal(string(r)) {
+			return -1
+		}
+		return r
+	}, text)
+}
+
+func (w *writer) text(text string) string { return xmlscan.EscapeText(w.legal(text)) }
+
+// content writes a message: a choice as the text of an ICU message, anything
+// else with inline codes.
+func (w *writer) content(m message.Message) string {
+	if m.Choice != nil || !w.coded {
+		return w.text(w.Told(w.spelling.Write(m)))
+	}
+	if !m.HasPlaceholders() && choice(m.Pattern.String()) {
+		w.Lose("escape", "that the signs in the text are no choice", "they read as one")
+	}
+	writer := inline.Writer{Text: w.text, Codes: w.codes,
+		Placeholder: func(id, native, _ string) string {
+			return `<ph x="` + strings.TrimLeft(id, "m") + `">` + w.text(native) + "</ph>"
+		},
+		Tag: func(role message.Role, id, native string, closed bool) string {
+			number := cmp.Or(strings.TrimLeft(id, "m"), "1")
+			switch {
+			case role == message.Open && closed:
+				return `<bpt i="` + number + `">` + w.text(native) + "</bpt>"
+			case role == message.Open:
+				return `<it pos="begin">` + w.text(native) + "</it>"
+			case closed:
+				return `<ept i="` + number + `">` + w.text(native) + "</ept>"
+			}
+			return `<it pos="end">` + w.text(native) + "</it>"
+		},
+	}
+	return w.Told(writer.Write(m.Pattern))
+}
+
+// Edit makes changes; see format.Document.
+func (d *document) Edit(changes []format.Change) ([]byte, []catalog.Loss, error) {
+	e := &editor{document: d, Editor: format.NewEditor(d.Text())}
+	e.w = writer{newline: e.Newline, coded: d.coded, spelling: d.spelling}
+	if err := e.Make(changes, e.change); err != nil {
+		return nil, nil, err
+	}
+	out, err := d.text.Patch(e.Replacements)
+	return out, e.w.Losses, err
+}
+
+type editor struct {
+	*document
+	format.Editor
+	w writer
+}
+
+func (e *editor) change(c format.Change) error {
+	i, ok := e.index[c.Key]
+	tag := cmp.Or(c.Culture, e.catalogs[0].Culture)
+	e.w.Entry = &catalog.Entry{Key: c.Key}
+	switch {
+	case !ok && c.Op == format.Set:
+		return e.insert(c, tag)
+	case !ok:
+		return format.ErrNoEntry
+	}
+	u := &e.units[i]
+	e.w.Entry.Offset = u.whole.from
+	switch c.Op {
+	case format.Remove:
+		at := slices.IndexFunc(u.variants, func(v variant) bool { return v.tag == tag })
+		if at >= 0 && len(u.variants) > 1 && tag != e.catalogs[0].Culture {
+			e.Remove(u.variants[at].whole.from, u.variants[at].whole.to)
+		} else {
+			e.Remove(u.whole.from, u.whole.to)
+		}
+		return nil
+	case format.Rename:
+		if u.id.from < 0 {
+			at := u.start.from + len("<tu")
+			e.Replace(at, at, ` tuid="`+xmlscan.EscapeAttribute(c.NewKey)+`"`)
+		} else {
+			e.Replace(u.id.from, u.id.to, xmlscan.EscapeAttribute(c.NewKey))
+		}
+		return nil
+	}
+	if c.Message != nil {
+		if err := e.set(u, tag, *c.Message); err != nil {
+			return err
+		}
+	}
+	if c.Note != nil {
+		e.note(u, xmlscan.EscapeText(e.w.legal(*c.Note)))
+	}
+	return nil
+}
+
+// set replaces a segment, or adds a culture to a unit.
+func (e *editor) set(u *unit, tag culture.Tag, m message.Message) error {
+	e.w.codes = nil
+	for _, part := range u.variants[0].parts {
+		if part.code != nil && u.variants[0].tag != tag {
+			e.w.codes = append(e.w.codes, *part.code)
+		}
+	}
+	if m.Choice == nil && !e.coded && !m.HasPlaceholders() && e.spelling.Misread(m.String()) {
+		e.w.Lose("escape", "that the signs in the text are no placeholder", "they read as one")
+	}
+	for i := range u.variants {
+		v := &u.variants[i]
+		if v.tag != tag {
+			continue
+		}
+		if u.id.from < 0 && i == 0 {
+			return format.ErrKeyIsText
+		}
+		text := e.w.content(m)
+		switch {
+		case v.seg.lone:
+			e.Replace(v.seg.whole.from, v.seg.whole.to, "<seg>"+text+"</seg>")
+		case text != e.Src[v.seg.content.from:v.seg.content.to]:
+			e.Replace(v.seg.content.from, v.seg.content.to, text)
+		}
+		return nil
+	}
+	last := &u.variants[len(u.variants)-1]
+	text := string(e.w.variant(nil, tag, m, e.Indent(last.whole.from)))
+	e.Replace(last.whole.to, last.whole.to, e.Newline+strings.TrimSuffix(text, e.Newline))
+	return nil
+}
+
+func (e *editor) note(u *unit, note string) {
+	switch {
+	case u.note.whole.from >= 0 && note == "":
+		e.Remove(u.note.whole.from, u.note.whole.to)
+	case u.note.whole.from >= 0:
+		e.Replace(u.note.whole.from, u.note.whole.to, "<note>"+note+"</note>")
+	case note != "":
+		e.Replace(u.start.to, u.start.to, e.Newline+e.Indent(u.whole.from)+"  <note>"+note+"</note>")
+	}
+}
+
+// insert adds a unit behind its neighbour, or at the end.
+func (e *editor) insert(c format.Change, tag culture.Tag) error {
+	if c.Message == nil {
+		return format.ErrNoEntry
+	}
+	entry := catalog.Entry{Key: c.Key, Message: *c.Message}
+	if c.Note != nil {
+		entry.Note = *c.Note
+	}
+	own := &catalog.Catalog{Culture: tag}
+	own.Add(entry)
+	place, indent := -1, "    "
+	if i, ok := e.index[c.After]; ok && c.After != "" {
+		place = i
+	} else if c.After != "" && len(e.units) > 0 {
+		place = len(e.units) - 1
+	}
+	if len(e.units) > 0 {
+		indent = e.Indent(e.units[max(place, 0)].whole.from)
+	}
+	text := string(e.w.unit(nil, []*catalog.Catalog{own}, c.Key, indent))
+	switch {
+	case place >= 0:
+		at := e.units[place].whole.to
+		e.Replace(at, at, e.Newline+strings.TrimSuffix(text, e.Newline))
+	case len(e.units) > 0:
+		at := e.units[0].whole.from - len(indent)
+		e.Replace(at, at, text)
+	case e.bodyEnd >= 0:
+		at := e.bodyEnd - len(e.Indent(e.bodyEnd))
+		e.Replace(at, at, text)
+	default:
+		return errors.New("the file has no </body>")
+	}
+	return nil
+}
