@@ -19,6 +19,7 @@ import (
 	appletable "zelvik/format/strings"
 	"zelvik/format/stringsdict"
 	"zelvik/format/tmx"
+	"zelvik/format/winrc"
 	"zelvik/format/xcstrings"
 	"zelvik/format/xliff"
 )
@@ -38,6 +39,7 @@ var Formats = []*format.Format{
 	qt.Format,
 	xliff.Format,
 	xliff.Second,
+	winrc.Format,
 	sheet.Format,
 	tmx.Format,
 }

@@ -451,4 +451,5 @@ func FuzzXLIFF(f *testing.F)       { fuzzNamed(f, "xliff") }
 func FuzzJSON(f *testing.F)        { fuzzNamed(f, "json") }
 func FuzzSheet(f *testing.F)       { fuzzNamed(f, "sheet") }
 func FuzzTMX(f *testing.F)         { fuzzNamed(f, "tmx") }
+func FuzzWinRC(f *testing.F)       { fuzzNamed(f, "winrc") }
 func FuzzXCStrings(f *testing.F)   { fuzzNamed(f, "xcstrings") }

@@ -1,0 +1,256 @@
+package winrc
+
+import (
+	"cmp"
+	"errors"
+	"fmt"
+	"strings"
+
+	"zelvik/catalog"
+	"zelvik/culture"
+	"zelvik/format"
+	"zelvik/message"
+	"zelvik/message/printf"
+)
+
+// writer writes tables and tells what it could not say.
+type writer struct {
+	format.Teller
+	newline string
+}
+
+// join writes a table for each culture, in UTF-8 as the first line says.
+// Names of texts are those of resource.h, which the program has.
+func join(catalogs []*catalog.Catalog) ([]byte, []catalog.Loss) {
+	w := &writer{newline: "\n"}
+	out := []byte("#pragma code_page(65001)\n#include \"resource.h\"\n")
+	taken := map[string]string{}
+	for _, c := range catalogs {
+		w.Catalog, w.Entry = c, nil
+		language, sub, exact, ok := numbersOf(c.Culture)
+		if !ok && c.Culture != "" {
+			w.Lose("culture", "the culture "+string(c.Culture)+", for which Windows has no number", "nothing; its texts are left out")
+			continue
+		}
+		if !exact && c.Culture != "" {
+			w.Lose("culture", "that the texts are for "+string(c.Culture), "the language without its region")
+		}
+		out = fmt.Appendf(out, "\nLANGUAGE %d, %d\n\nSTRINGTABLE\nBEGIN\n", language, sub)
+		for i := range c.Entries {
+			e := &c.Entries[i]
+			if !w.Unheld(e, "resource scripts", holds) {
+				continue
+			}
+			name := w.name(e.Key, taken)
+			out = append(w.entry(out, c, e, name, "    "), w.newline...)
+		}
+		out = append(out, "END\n"...)
+	}
+	return out, w.Losses
+}
+
+// entry writes the comment and line of an entry, without its line end.
+func (w *writer) entry(out []byte, c *catalog.Catalog, e *catalog.Entry, name, indent string) []byte {
+	if e.Note != "" {
+		for line := range strings.SplitSeq(w.Comment(e.Note), "\n") {
+			out = append(out, strings.TrimRight(indent+"// "+comment(line), " ")+w.newline...)
+		}
+	}
+	return append(out, indent+name+" "+w.value(w.Resolved(c, e).Message)...)
+}
+
+// comment keeps a backslash at the end of a line from taking in the next one.
+func comment(line string) string {
+	if strings.HasSuffix(line, `\`) {
+		return line + "."
+	}
+	return line
+}
+
+// name gives the key as a name in C, or as the number that it is.
+func (w *writer) name(key string, taken map[string]string) string {
+	name := strings.Map(func(r rune) rune {
+		if r == '_' || r >= '0' && r <= '9' || r|0x20 >= 'a' && r|0x20 <= 'z' {
+			return r
+		}
+		return '_'
+	}, key)
+	if numberOf(key) < 0 && (name == "" || name[0] <= '9') {
+		name = "IDS_" + name
+	}
+	switch strings.ToUpper(name) {
+	case "BEGIN", "END", "STRINGTABLE", "LANGUAGE", "L":
+		name = "IDS_" + name
+	}
+	for n := 2; taken[name] != "" && taken[name] != key; n++ {
+		name = strings.TrimRight(name, "0123456789") + fmt.Sprint(n)
+	}
+	taken[name] = key
+	if name != key {
+		w.Lose("key", fmt.Sprintf("the key %q, which is no name in C", key), "it is "+name)
+	}
+	return name
+}
+
+// value spells a message as a string.
+func (w *writer) value(m message.Message) string {
+	if m.Choice != nil {
+		s := m.Choice.Selectors[0]
+		w.Lose(s.Kind.String(), "the variants over {"+s.Argument.Name+"}", "the text of the variant other")
+	}
+	text := w.Told(printf.Windows.Write(m.Main(), printf.Numbered(m), false))
+	var out strings.Builder
+	out.WriteByte('"')
+	for _, r := range text {
+		switch r {
+		case '"':
+			out.WriteString(`""`)
+		case '\\':
+			out.WriteString(`\\`)
+		case '\n':
+			out.WriteString(`\n`)
+		case '\t':
+			out.WriteString(`\t`)
+		case '\r':
+			out.WriteString(`\r`)
+		case '\b':
+			out.WriteString(`\a`)
+		default:
+			if r < ' ' {
+				fmt.Fprintf(&out, `\x%04x`, r)
+			} else {
+				out.WriteRune(r)
+			}
+		}
+	}
+	out.WriteByte('"')
+	return out.String()
+}
+
+// Edit makes changes; see format.Document.
+func (d *document) Edit(changes []format.Change) ([]byte, []catalog.Loss, error) {
+	e := &editor{document: d, Editor: format.NewEditor(d.Text())}
+	e.w = writer{newline: e.Newline}
+	if err := e.Make(changes, e.change); err != nil {
+		return nil, nil, err
+	}
+	out, err := d.text.Patch(e.Replacements)
+	return out, e.w.Losses, err
+}
+
+type editor struct {
+	*document
+	format.Editor
+	w writer
+}
+
+var errControl = errors.New("it belongs to a menu or dialog; edit that in the file")
+
+func (e *editor) change(c format.Change) error {
+	tag := cmp.Or(c.Culture, e.catalogs[0].Culture)
+	id := string(tag) + "\x00"
+	s, ok := e.slots[id+c.Key]
+	e.w.Entry = &catalog.Entry{Key: c.Key, Offset: s.key.from}
+	switch {
+	case !ok && c.Op == format.Set:
+		return e.insert(c, tag)
+	case !ok:
+		return format.ErrNoEntry
+	case s.fixed && c.Op != format.Set:
+		return errControl
+	case c.Op == format.Remove:
+		from := s.key.from
+		if s.noteFrom >= 0 {
+			from = s.noteFrom
+		}
+		e.Remove(from, s.value.to)
+		return nil
+	case c.Op == format.Rename:
+		e.Replace(s.key.from, s.key.to, e.w.name(c.NewKey, map[string]string{}))
+		return nil
+	}
+	if c.Message != nil {
+		text := e.w.value(*c.Message)
+		if old := e.Src[s.value.from:s.value.to]; old[0] != '"' {
+			text = old[:1] + text
+		}
+		if text != e.Src[s.value.from:s.value.to] {
+			e.Replace(s.value.from, s.value.to, text)
+		}
+	}
+	if c.Note != nil {
+		e.note(s, *c.Note)
+	}
+	return nil
+}
+
+// note changes, adds or removes the comment before an entry.
+func (e *editor) note(s slot, note string) {
+	if s.fixed {
+		e.w.Lose("note", "the note", "none; controls have no notes")
+		return
+	}
+	indent := e.Indent(s.key.from)
+	var lines []string
+	for line := range strings.SplitSeq(e.w.Comment(note), "\n") {
+		lines = append(lines, strings.TrimRight("// "+comment(line), " "))
+	}
+	text := strings.Join(lines, e.Newline+indent)
+	switch {
+	case s.noteFrom >= 0 && note == "":
+		e.Remove(s.noteFrom, s.noteTo)
+	case s.noteFrom >= 0:
+		e.Replace(s.noteFrom, s.noteTo, text)
+	case note != "" && strings.TrimSpace(e.Src[strings.LastIndexByte(e.Src[:s.key.from], '\n')+1:s.key.from]) == "":
+		e.Replace(s.key.from, s.key.from, text+e.Newline+indent)
+	case note != "":
+		e.Replace(s.key.from, s.key.from, e.Newline+indent+text+e.Newline+indent)
+	}
+}
+
+// insert adds a text behind its neighbour, or at the end of the culture's last
+// table; a culture without a table gets one.
+func (e *editor) insert(c format.Change, tag culture.Tag) error {
+	if c.Message == nil {
+		return format.ErrNoEntry
+	}
+	entry := catalog.Entry{Key: c.Key, Message: *c.Message}
+	if c.Note != nil {
+		entry.Note = *c.Note
+	}
+	taken := map[string]string{}
+	name := e.w.name(c.Key, taken)
+	if after, ok := e.slots[string(tag)+"\x00"+c.After]; ok && !after.fixed {
+		indent := e.Indent(after.key.from)
+		text := string(e.w.entry(nil, nil, &entry, name, indent))
+		e.Replace(after.value.to, after.value.to, e.Newline+text)
+		return nil
+	}
+	for i := len(e.tables) - 1; i >= 0; i-- {
+		if t := e.tables[i]; t.tag == tag {
+			at, indent := t.to, "    "
+			if c.After == "" {
+				at = t.begin
+			}
+			text := string(e.w.entry(nil, nil, &entry, name, indent))
+			e.Replace(at, at, e.Newline+text)
+			if t.entries == 0 || c.After == "" {
+				if rest := strings.TrimLeft(e.Src[at:], " \t\r"); !strings.HasPrefix(rest, "\n") && rest != "" {
+					e.Replace(at, at, e.Newline+indent)
+				}
+			}
+			return nil
+		}
+	}
+	language, sub, _, ok := numbersOf(tag)
+	if !ok && tag != "" {
+		return errors.New("Windows has no number for the culture " + string(tag))
+	}
+	text := string(e.w.entry(nil, nil, &entry, name, "    "))
+	text = fmt.Sprintf("%sLANGUAGE %d, %d%s%sSTRINGTABLE%sBEGIN%s%s%sEND%s", e.Newline, language, sub, e.Newline, e.Newline, e.Newline, e.Newline, text, e.Newline, e.Newline)
+	if e.Src != "" && !strings.HasSuffix(e.Src, "\n") {
+		text = e.Newline + text
+	}
+	e.Replace(len(e.Src), len(e.Src), text)
+	return nil
+}
