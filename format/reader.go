@@ -71,6 +71,9 @@ type Teller struct {
 	// Catalog and Entry are what is being written.
 	Catalog *catalog.Catalog
 	Entry   *catalog.Entry
+	// Source says that it is the source, and that the format refers to
+	// arguments by name alone, so that their positions are told.
+	Source bool
 }
 
 // Lose tells of a loss in the current entry.
@@ -124,6 +127,9 @@ func (t *Teller) Unheld(e *catalog.Entry, title string, holds Abilities) bool {
 				t.Lose("sample", "the example "+p.Sample+" of {"+p.Name+"}", "none; the ledger of a family keeps it")
 			}
 		}
+	}
+	if t.Source && !e.Message.Placed() && e.Message.HasPlaceholders() {
+		t.Lose("position", "which argument is the first and which the second", "the order in which the text shows them; the ledger of a family keeps the positions")
 	}
 	if e.Note != "" && !holds.Notes {
 		t.Lose("note", "the note", "none; "+title+" hold no notes")

@@ -81,6 +81,10 @@ func (m Message) Complete(source []Placeholder) {
 		if n, ok := positions[p.Name]; ok {
 			return n
 		}
+		if n := numberOf(p.Name); n > 0 && !taken[n] { // arg2, as a made name says
+			taken[n], positions[p.Name] = true, n
+			return n
+		}
 		for taken[free] {
 			free++
 		}
@@ -92,6 +96,7 @@ func (m Message) Complete(source []Placeholder) {
 			known[i].Position = number(&known[i])
 		}
 	}
+	m.nameCount(known)
 	for p := range m.Placeholders() {
 		for i := range known {
 			k := &known[i]
@@ -104,7 +109,7 @@ func (m Message) Complete(source []Placeholder) {
 			if p.Position == 0 {
 				p.Position = k.Position
 			}
-			if p.Type == String && p.Style == "" {
+			if p.Style == "" && (p.Type == String || p.Type == Integer && k.Type == Integer && p.Syntax == ICU && strings.IndexByte(p.Spelling, ',') < 0) {
 				p.Type, p.Style = k.Type, k.Style
 			}
 			if p.Sample == "" {
@@ -121,6 +126,52 @@ func (m Message) Complete(source []Placeholder) {
 	}
 }
 
+// nameCount names the argument of a message's only plural "count" where it has
+// no name.
+func (m Message) nameCount(known []Placeholder) {
+	if m.Choice == nil {
+		return
+	}
+	var counted *Placeholder
+	for i := range m.Choice.Selectors {
+		s := &m.Choice.Selectors[i]
+		if s.Kind == Plural {
+			if counted != nil {
+				return
+			}
+			counted = &s.Argument
+		}
+	}
+	if counted == nil || counted.Name != "" || counted.Position == 0 {
+		return
+	}
+	for i := range known {
+		if known[i].Name == "count" || known[i].Position == counted.Position && known[i].Name != "" {
+			return
+		}
+	}
+	for p := range m.Placeholders() {
+		if p.Name == "count" {
+			return
+		}
+	}
+	for p := range m.Placeholders() {
+		if p.Position == counted.Position && p.Name == "" {
+			p.Name = "count"
+		}
+	}
+}
+
+// numberOf gives N of a made name argN, else 0.
+func numberOf(name string) int {
+	digits, ok := strings.CutPrefix(name, "arg")
+	n, err := strconv.Atoi(digits)
+	if !ok || err != nil || n > 99 {
+		return 0
+	}
+	return n
+}
+
 // nameAlike does the work of Complete without a source where every placeholder
 // has a position, as most have: it makes no copies. It is false where there is
 // more to do.
@@ -130,6 +181,7 @@ func (m Message) nameAlike() bool {
 			return false
 		}
 	}
+	m.nameCount(nil)
 	for p := range m.Placeholders() {
 		if p.Name != "" && (p.Type != String || p.Style != "") {
 			continue
@@ -144,6 +196,24 @@ func (m Message) nameAlike() bool {
 		}
 		if p.Name == "" {
 			p.Name = madeName(p.Position)
+		}
+	}
+	return true
+}
+
+// Placed reports whether the positions of the arguments are those that Complete
+// would give them by their names and order of appearance, so that a syntax of
+// names alone does not lose them.
+func (m Message) Placed() bool {
+	order := 0
+	seen := map[string]bool{}
+	for p := range m.Placeholders() {
+		if seen[p.Name] {
+			continue
+		}
+		seen[p.Name] = true
+		if order++; p.Position != order && p.Position != numberOf(p.Name) {
+			return false
 		}
 	}
 	return true

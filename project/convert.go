@@ -174,12 +174,14 @@ func ConvertFamilies(families []*Family, target *format.Format, out string) (*Co
 		if err := convertFamily(c, family, target, out, len(families) == 1); err != nil {
 			return nil, err
 		}
-		if !target.Holds.Names || !target.Holds.Samples {
+		if !target.Holds.Names || !target.Holds.Samples || lostPositions(c.Losses) {
 			if source := family.SourceMember(); source != nil {
 				ledger.Note(source.Catalog)
 			}
 			if !ledger.Empty() {
-				c.Losses = slices.DeleteFunc(c.Losses, func(l catalog.Loss) bool { return l.Kind == "name" || l.Kind == "type" || l.Kind == "sample" })
+				c.Losses = slices.DeleteFunc(c.Losses, func(l catalog.Loss) bool {
+					return l.Kind == "name" || l.Kind == "type" || l.Kind == "sample" || l.Kind == "position"
+				})
 				folder := out
 				if len(c.Writes) > 0 && c.Writes[len(c.Writes)-1].Path == out { // out is one file for all cultures
 					folder = filepath.Dir(out)
@@ -191,6 +193,12 @@ func ConvertFamilies(families []*Family, target *format.Format, out string) (*Co
 		}
 	}
 	return c, nil
+}
+
+// lostPositions reports whether places of arguments were lost, which a ledger
+// keeps.
+func lostPositions(losses []catalog.Loss) bool {
+	return slices.ContainsFunc(losses, func(l catalog.Loss) bool { return l.Kind == "position" })
 }
 
 func convertFamily(c *Conversion, family *Family, target *format.Format, out string, only bool) error {

@@ -76,7 +76,7 @@ func namesPlaceholders(c *catalog.Catalog) bool {
 			for _, part := range pattern {
 				switch part := part.(type) {
 				case *message.Placeholder:
-					if part.Wrapped && part.Spelling != "" || worthNaming(part) {
+					if part.Wrapped && part.Spelling != "" || worthNaming(part, c.Entries[i].Message) {
 						return true
 					}
 				case *message.Markup:
@@ -91,8 +91,8 @@ func namesPlaceholders(c *catalog.Catalog) bool {
 }
 
 // worthNaming reports whether the placeholder's name says more than its place.
-func worthNaming(p *message.Placeholder) bool {
-	return p.Syntax != message.Java && !p.MadeName() && !(p.Name == "count" && p.Type == message.Integer && p.Sample == "")
+func worthNaming(p *message.Placeholder, m message.Message) bool {
+	return p.Syntax != message.Java && !p.MadeName() && !(p.Name == "count" && m.Choice != nil && p.Sample == "")
 }
 
 func (w *composer) lose(kind, lost, instead string) {
@@ -333,7 +333,7 @@ func (w *composer) placeholder(p *message.Placeholder, numbered bool) {
 	for _, l := range losses {
 		w.lose(l.Kind, l.Lost, l.Instead)
 	}
-	if !worthNaming(p) {
+	if !worthNaming(p, w.entry.Message) {
 		w.out = append(w.out, text...)
 		return
 	}

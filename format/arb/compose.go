@@ -113,7 +113,26 @@ func (w *composer) entries(c *catalog.Catalog, entries []catalog.Entry, taken ma
 			w.out = append(jsonscan.AppendQuote(w.out, w.spell(c, e)), ',')
 		}
 		w.metadata(key, e, o.Source != nil)
+		if o.Source == nil && e.Message.HasPlaceholders() && !ordered(e.Message) {
+			w.lose("position", "which argument is the first and which the second", "the order of their descriptions")
+		}
 		w.unheld(e)
+	}
+	return true
+}
+
+// ordered reports whether the arguments' positions are one to their number, as
+// the order of their descriptions says.
+func ordered(m message.Message) bool {
+	for p := range m.Placeholders() {
+		if p.Position > 1 {
+			for i, a := range m.Arguments() {
+				if a.Position != i+1 {
+					return false
+				}
+			}
+			break
+		}
 	}
 	return true
 }
@@ -353,16 +372,15 @@ func (w *composer) date(p *message.Placeholder) string {
 		return pattern
 	case custom:
 		w.lose("number-style", "the part "+pattern+" of the date {"+p.Name+"}", "the whole date")
+	case p.Type == message.Time && p.Style != "short":
+		w.lose("number-style", fmt.Sprintf("the style %q of {%s}", p.Style, p.Name), "hours and minutes")
+		return "jm"
 	case p.Type == message.Time:
 		return "jm"
 	}
-	switch p.Style.Length() {
-	case "medium":
-		return "yMMMd"
-	case "long":
-		return "yMMMMd"
-	case "full":
-		return "yMMMMEEEEd"
+	parts := map[string]string{"short": "yMd", "medium": "yMMMd", "long": "yMMMMd", "full": "yMMMMEEEEd", "": "yMd"}[p.Style.Length()]
+	if p.Style != "short" {
+		w.lose("number-style", fmt.Sprintf("the style %q of {%s}", p.Style, p.Name), "the parts "+parts)
 	}
-	return "yMd"
+	return parts
 }

@@ -21,7 +21,7 @@ type writer struct {
 // with arrays for keys that are numbered, else flat.
 func compose(c *catalog.Catalog, o format.Options) ([]byte, []catalog.Loss) {
 	w := &writer{}
-	w.Catalog = c
+	w.Catalog, w.Source = c, o.Source == nil
 	nested := nests(c)
 	root := &node{nested: nested}
 	flat := map[string]bool{}

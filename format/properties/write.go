@@ -83,7 +83,7 @@ func (w *writer) value(e *catalog.Entry) string {
 	}
 	text := w.Told(icu.Writer{Numbered: true, Java: true}.Write(m))
 	for p := range m.Placeholders() {
-		if !p.MadeName() && p.Position > 0 && p.Syntax != message.Composite && !(p.Name == "count" && p.Type == message.Integer) {
+		if !p.MadeName() && p.Position > 0 && p.Syntax != message.Composite && !(p.Name == "count" && m.Choice != nil) {
 			w.Lose("name", "the name of the placeholder {"+p.Name+"}", "its position; the ledger of a family keeps the name")
 		}
 	}

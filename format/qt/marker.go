@@ -84,7 +84,7 @@ func newSpeller(m message.Message) (s speller, losses []message.Loss) {
 	order := 0
 	for _, p := range m.Arguments() {
 		if s.counts(&p) {
-			if p.Position > 0 && order+1 < len(m.Arguments()) && p.Syntax != message.Marker {
+			if p.Position > 0 && p.Position != len(m.Arguments()) && p.Syntax != message.Marker {
 				losses = append(losses, message.Loss{Kind: "position", Lost: fmt.Sprintf("that the count is argument %d", p.Position), Instead: "%n, which stands beside the others"})
 			}
 			continue

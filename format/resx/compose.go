@@ -125,7 +125,7 @@ func (w *composer) value(c *catalog.Catalog, e *catalog.Entry) string {
 		w.lose(l.Kind, l.Lost, l.Instead)
 	}
 	for p := range m.Placeholders() {
-		if !p.MadeName() && p.Syntax != message.Composite && !(p.Name == "count" && p.Type == message.Integer) {
+		if !p.MadeName() && p.Syntax != message.Composite && !(p.Name == "count" && m.Choice != nil) {
 			w.lose("name", "the name of the placeholder {"+p.Name+"}", "its position; the ledger of a family keeps the name")
 		}
 	}

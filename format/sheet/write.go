@@ -61,7 +61,7 @@ func (w *writer) table(catalogs []*catalog.Catalog) [][]string {
 	var keys []string
 	seen := map[string]bool{}
 	for _, c := range catalogs {
-		w.Catalog = c
+		w.Catalog, w.Source = c, c == catalogs[0]
 		for i := range c.Entries {
 			e := &c.Entries[i]
 			if !w.Unheld(e, "spreadsheets", holds) || seen[e.Key] && c == catalogs[0] {

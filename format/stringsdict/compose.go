@@ -143,7 +143,7 @@ type splitter struct {
 func Split(m message.Message) (top string, variables []Variable, losses []message.Loss) {
 	w := &splitter{message: m}
 	selectors, variants := w.reduce(m.Choice)
-	top = w.reference(selectors[0], "", len(m.Arguments()) > 1)
+	top = w.reference(selectors[0], "", len(m.Arguments()) > 1 || selectors[0].Argument.Position > 1)
 	w.variable(selectors, variants, "")
 	return top, w.variables, w.losses
 }

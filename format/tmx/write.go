@@ -77,6 +77,7 @@ func (w *writer) unit(out []byte, catalogs []*catalog.Catalog, key, indent strin
 	for _, c := range catalogs {
 		w.Catalog = c
 		e := c.Find(key)
+		w.Source = c == catalogs[0] && e != nil && e.Message.Choice != nil // codes have numbers
 		if e == nil || !w.Unheld(e, ".tmx files", holds) {
 			continue
 		}

@@ -138,7 +138,7 @@ func (w *writer) localization(e *catalog.Entry) jsonscan.Tree {
 	}
 	top, variables, losses := stringsdict.Split(m)
 	w.Told("", losses)
-	if len(m.Arguments()) <= 1 && len(variables) == 1 {
+	if len(m.Arguments()) <= 1 && len(variables) == 1 && variables[0].Position <= 1 {
 		return jsonscan.Dict(plurals(state, variables[0].Forms))
 	}
 	var list []jsonscan.Field

@@ -70,7 +70,7 @@ func join(catalogs []*catalog.Catalog, second bool) ([]byte, []catalog.Loss) {
 	units := 0
 	for i := range source.Entries {
 		e := &source.Entries[i]
-		w.Catalog = source
+		w.Catalog, w.Source = source, e.Message.Choice != nil // codes have numbers
 		if !w.Unheld(e, "XLIFF files", holds) {
 			continue
 		}

@@ -278,6 +278,9 @@ func spell(p *message.Placeholder) (string, []message.Loss) {
 	least, most, fraction := style.Fraction()
 	pattern, skeleton, custom := style.Custom()
 	format := ""
+	if p.Type >= message.Date && style == "" {
+		losses = append(losses, message.Loss{Kind: "number-style", Lost: "that the " + p.Type.String() + " {" + p.Name + "} has no style of its own", Instead: "the short one"})
+	}
 	switch p.Type {
 	case message.String:
 		if custom && !skeleton {

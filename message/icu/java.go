@@ -32,7 +32,7 @@ func (p *parser) limits(argument message.Placeholder, style string) ([]message.B
 		text   string
 	}
 	var list []limit
-	for _, part := range splitLimits(style) {
+	for _, part := range splitLimits(strings.TrimLeft(style, " \t\n\r")) {
 		end := strings.IndexAny(part, "#<≤")
 		if end < 0 {
 			return nil, p.fault("a limit of the choice without # or <", "write 0#none|1#one|1<more")

@@ -255,7 +255,7 @@ func (p *parser) argument() ([]message.Branch, *message.Fault) {
 	if p.java && kind == "choice" {
 		return p.limits(argument, style)
 	}
-	if !readStyle(&argument, kind, style) {
+	if !readStyle(&argument, kind, strings.TrimSpace(style)) {
 		p.at = start
 		return nil, p.fault(fmt.Sprintf("%q is no argument type", kind), "use number, date, time, plural, select or selectordinal")
 	}
@@ -276,13 +276,13 @@ func (p *parser) style() string {
 			depth++
 		case '}':
 			if depth == 0 {
-				return strings.TrimSpace(p.text[start:p.at])
+				return p.text[start:p.at]
 			}
 			depth--
 		}
 		p.at++
 	}
-	return strings.TrimSpace(p.text[start:])
+	return p.text[start:]
 }
 
 func argumentName(id string) bool {

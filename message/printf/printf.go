@@ -70,7 +70,12 @@ func (d *Dialect) scan(text string) (s spec, ok bool) {
 	case n > 0 && i < len(text) && text[i] == '$':
 		s.position = n
 		i++
-	case n > 0 && d == Windows:
+	case n > 0 && d == Windows && i < len(text) && text[i] == '!':
+		return d.scanInsert(text, i, n)
+	case n > 0 && d == Windows && text[1] != '0':
+		if s, ok := C.scan(text); ok { // %5d is as wide as five digits
+			return s, true
+		}
 		return d.scanInsert(text, i, n)
 	default:
 		i = 1
@@ -431,7 +436,7 @@ func (d *Dialect) Write(p message.Pattern, numbered, forced bool) (string, []mes
 		case *message.Placeholder:
 			text, more := d.Spell(part, numbered)
 			losses = append(losses, more...)
-			if !part.MadeName() && part.Position > 0 && !(part.Name == "count" && part.Type == message.Integer) && !strings.Contains(text, "("+part.Name+")") {
+			if !part.MadeName() && part.Position > 0 && !(part.Name == "count" && forced) && !strings.Contains(text, "("+part.Name+")") {
 				losses = append(losses, message.Loss{Kind: "name", Lost: "the name of the placeholder {" + part.Name + "}", Instead: "its position; the ledger of a family keeps the name"})
 			}
 			out.WriteString(text)
