@@ -3,6 +3,7 @@ package format
 import (
 	"fmt"
 	"strings"
+	"sync"
 
 	"zelvik/catalog"
 	"zelvik/finding"
@@ -19,11 +20,28 @@ type Reader struct {
 
 // NewReader begins the parse of a text.
 func NewReader(src string) Reader {
-	return Reader{lines: finding.NewLines(src), first: map[string]int{}}
+	return Reader{lines: finding.NewLines(src), first: make(map[string]int, len(src)/160)}
 }
 
 // maxFindings bounds what is told of one file.
 const maxFindings = 1000
+
+// Parallel does work on the numbers below n in two halves at once where there
+// are many. Each half has a reader of its own for its findings.
+func (r *Reader) Parallel(n int, work func(r *Reader, from, to int)) {
+	const many = 10000
+	if n < many {
+		work(r, 0, n)
+		return
+	}
+	second := Reader{lines: r.lines}
+	r.lines.At(0) // made before it is shared
+	var wait sync.WaitGroup
+	wait.Go(func() { work(&second, n/2, n) })
+	work(r, 0, n/2)
+	wait.Wait()
+	r.Findings = append(r.Findings, second.Findings...)
+}
 
 // Report tells of a fault at an offset of the text.
 func (r *Reader) Report(rule string, offset int, key, text, mend string) {

@@ -3,6 +3,7 @@ package android
 import (
 	"fmt"
 	"strings"
+	"sync"
 
 	"zelvik/catalog"
 	"zelvik/format"
@@ -30,26 +31,54 @@ func compose(c *catalog.Catalog, o format.Options) ([]byte, []catalog.Loss) {
 		w.out = append(w.out, " "+xliffNamespace...)
 	}
 	w.out = append(w.out, ">\n"...)
-	for i := 0; i < len(c.Entries); i++ {
+	const many = 20000
+	half := boundary(c.Entries, len(c.Entries)/2)
+	if half > many && o.Against == nil {
+		second := &composer{line: w.line, out: make([]byte, 0, cap(w.out)/2)}
+		var wait sync.WaitGroup
+		wait.Go(func() { second.entries(c.Entries[half:], o) })
+		w.entries(c.Entries[:half], o)
+		wait.Wait()
+		w.out = append(w.out, second.out...)
+		w.losses = append(w.losses, second.losses...)
+	} else if !w.entries(c.Entries, o) {
+		return nil, nil
+	}
+	w.out = append(w.out, "</resources>\n"...)
+	return w.out, w.losses
+}
+
+// boundary gives a place at or behind i that is not inside an array.
+func boundary(entries []catalog.Entry, i int) int {
+	for ; i < len(entries); i++ {
+		if _, index, ok := catalog.SplitArrayKey(entries[i].Key); !ok || index == 0 {
+			break
+		}
+	}
+	return i
+}
+
+// entries writes entries; false when there is no need to go on.
+func (w *composer) entries(entries []catalog.Entry, o format.Options) bool {
+	for i := 0; i < len(entries); i++ {
 		var on bool
 		if w.out, on = o.Flush(w.out); !on {
-			return nil, nil
+			return false
 		}
-		e := &c.Entries[i]
+		e := &entries[i]
 		if o.Against != nil && takePlain(o.Against, e) {
 			continue
 		}
 		w.entry = e
 		w.note(e.Note, "    ")
 		if name, index, ok := catalog.SplitArrayKey(e.Key); ok && index == 0 {
-			i += w.array(c.Entries[i:], name) - 1
+			i += w.array(entries[i:], name) - 1
 			continue
 		}
 		w.element(e, "    ")
 		w.out = append(w.out, '\n')
 	}
-	w.out = append(w.out, "</resources>\n"...)
-	return w.out, w.losses
+	return true
 }
 
 // takePlain compares the commonest of entries without writing it: a text that

@@ -212,18 +212,24 @@ func sourceFirst(a, b string) int {
 
 // read reads the texts below an object into a catalog.
 func (p *parser) read(c *catalog.Catalog, root *jsonscan.Value) {
-	p.list = nil
+	p.list = make([]slot, 0, len(root.Members))
 	p.Forget()
+	c.Grow(len(root.Members))
 	p.object(c, root, "")
+	p.Parallel(len(p.list), func(r *format.Reader, from, to int) {
+		for i := from; i < to; i++ {
+			c.Entries[i].Message = p.message(r, c.Entries[i].Key, &p.list[i])
+		}
+	})
 	p.catalogs, p.roots, p.slots = append(p.catalogs, c), append(p.roots, root), append(p.slots, p.list)
 }
 
 // add keeps an entry; false where its key stood before.
-func (p *parser) add(c *catalog.Catalog, key string, offset int, m message.Message, note string, s slot) {
+func (p *parser) add(c *catalog.Catalog, key string, offset int, note string, s slot) {
 	if !p.Once(key, key, offset) {
 		return
 	}
-	c.Add(catalog.Entry{Key: key, Message: m, Note: note, Offset: offset})
+	c.Add(catalog.Entry{Key: key, Note: note, Offset: offset})
 	p.list = append(p.list, s)
 }
 
@@ -241,14 +247,14 @@ func (p *parser) object(c *catalog.Catalog, v *jsonscan.Value, path string) {
 			if !seen[g.key] {
 				seen[g.key] = true
 				s := slot{parent: v, at: g.at, forms: g.forms, kind: g.kind}
-				p.add(c, path+g.key, m.KeyFrom, p.choice(g.forms, g.kind == ordinal), "", s)
+				p.add(c, path+g.key, m.KeyFrom, "", s)
 			}
 			continue
 		}
 		s := slot{parent: v, at: []int{i}, value: &m.Value}
 		switch m.Value.Kind {
 		case jsonscan.String:
-			p.add(c, key, m.KeyFrom, p.message(key, &m.Value), "", s)
+			p.add(c, key, m.KeyFrom, "", s)
 		case jsonscan.Array:
 			p.array(c, &m.Value, key)
 		case jsonscan.Object:
@@ -263,7 +269,7 @@ func (p *parser) member(c *catalog.Catalog, m *jsonscan.Member, key string, s sl
 	if p.shape == inner {
 		if i := v.Index(p.tag); i >= 0 {
 			s = slot{parent: v, at: []int{i}, value: &v.Members[i].Value}
-			p.add(c, key, m.KeyFrom, p.message(key, s.value), "", s)
+			p.add(c, key, m.KeyFrom, "", s)
 		}
 		return
 	}
@@ -273,12 +279,12 @@ func (p *parser) member(c *catalog.Catalog, m *jsonscan.Member, key string, s sl
 			note = d.Text
 		}
 		s.kind = wrapped
-		p.add(c, key, m.KeyFrom, p.message(key, text), note, s)
+		p.add(c, key, m.KeyFrom, note, s)
 		return
 	}
 	if forms := categories(v); forms != nil {
 		s.kind, s.forms = object, forms
-		p.add(c, key, m.KeyFrom, p.choice(forms, false), "", s)
+		p.add(c, key, m.KeyFrom, "", s)
 		return
 	}
 	p.object(c, v, key+".")
@@ -315,25 +321,38 @@ func (p *parser) groups(v *jsonscan.Value) map[int]*group {
 	if p.shape == inner {
 		return nil
 	}
+	places := make(map[string]int, len(v.Members))
+	for i := range v.Members {
+		places[v.Members[i].Key] = i
+	}
+	index := func(key string) int {
+		if i, ok := places[key]; ok {
+			return i
+		}
+		return -1
+	}
 	text := func(key string) *jsonscan.Value {
-		if m := v.Find(key); m != nil && m.Kind == jsonscan.String {
-			return m
+		if i := index(key); i >= 0 && v.Members[i].Value.Kind == jsonscan.String {
+			return &v.Members[i].Value
 		}
 		return nil
+	}
+	sibling := func(base string) bool { // "order_other" alone is a key like any other
+		return slices.ContainsFunc(culture.Categories[:5], func(category string) bool { return index(base+"_"+category) >= 0 })
 	}
 	var found map[int]*group
 	byKey := map[string]*group{}
 	for i := range v.Members {
 		key := v.Members[i].Key
 		at := strings.LastIndexByte(key, '_')
-		if at <= 0 || v.Members[i].Value.Kind != jsonscan.String || v.Index(key) != i {
+		if at <= 0 || v.Members[i].Value.Kind != jsonscan.String || index(key) != i {
 			continue
 		}
 		base, category := key[:at], key[at+1:]
 		k := suffix
 		switch {
 		case slices.Contains(culture.Categories, category):
-			if text(base+"_other") == nil || category == "other" && !sibling(v, base) {
+			if text(base+"_other") == nil || category == "other" && !sibling(base) {
 				continue
 			}
 			if before, ok := strings.CutSuffix(base, "_ordinal"); ok && before != "" {
@@ -356,7 +375,7 @@ func (p *parser) groups(v *jsonscan.Value) map[int]*group {
 			found = map[int]*group{}
 		}
 		if k == older {
-			one := v.Index(base)
+			one := index(base)
 			g.at = []int{one, i}
 			g.forms = []form{{culture.One, &v.Members[one].Value}, {culture.Other, &v.Members[i].Value}}
 			found[one] = g
@@ -367,19 +386,13 @@ func (p *parser) groups(v *jsonscan.Value) map[int]*group {
 		found[i] = g
 	}
 	for _, g := range byKey { // a key that stands for itself as well is no plural
-		if g.kind == ordinal && text(g.key+"_other") != nil || g.kind != older && g.kind != ordinal && v.Index(g.key) >= 0 {
+		if g.kind == ordinal && text(g.key+"_other") != nil || g.kind != older && g.kind != ordinal && index(g.key) >= 0 {
 			for _, i := range g.at {
 				delete(found, i)
 			}
 		}
 	}
 	return found
-}
-
-// sibling reports whether a plural has a form beside other; "order_other"
-// alone is a key like any other.
-func sibling(v *jsonscan.Value, base string) bool {
-	return slices.ContainsFunc(culture.Categories[:5], func(category string) bool { return v.Index(base+"_"+category) >= 0 })
 }
 
 // array reads the texts of an array.
@@ -389,7 +402,7 @@ func (p *parser) array(c *catalog.Catalog, v *jsonscan.Value, name string) {
 		key := catalog.ArrayKey(name, i)
 		switch item.Kind {
 		case jsonscan.String:
-			p.add(c, key, item.From, p.message(key, item), "", slot{parent: v, value: item, item: true})
+			p.add(c, key, item.From, "", slot{parent: v, value: item, item: true})
 		case jsonscan.Object:
 			p.object(c, item, key+".")
 		case jsonscan.Array:
@@ -398,14 +411,23 @@ func (p *parser) array(c *catalog.Catalog, v *jsonscan.Value, name string) {
 	}
 }
 
-func (p *parser) message(key string, v *jsonscan.Value) message.Message {
+// message reads the text or the forms at a slot.
+func (p *parser) message(r *format.Reader, key string, s *slot) message.Message {
+	v := s.value
+	switch s.kind {
+	case plain:
+	case wrapped:
+		v = v.Find("message")
+	default:
+		return p.choice(s.forms, s.kind == ordinal)
+	}
 	m, faults := p.spelling.Parse(v.Text)
 	for _, f := range faults {
 		rule := f.Rule
 		if rule == "file-damaged" {
 			rule = "escape-wrong"
 		}
-		p.Report(rule, v.From+1, key, f.Text, f.Mend)
+		r.Report(rule, v.From+1, key, f.Text, f.Mend)
 	}
 	return m
 }
