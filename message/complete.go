@@ -48,6 +48,10 @@ func (m Message) AppendArguments(list []Placeholder) []Placeholder {
 	return list
 }
 
+// Same reports whether two placeholders stand for one argument: their positions
+// are the same, or where one has none their names.
+func (p *Placeholder) Same(q *Placeholder) bool { return same(p, q) }
+
 func same(a, b *Placeholder) bool {
 	if a.Position > 0 && b.Position > 0 {
 		return a.Position == b.Position

@@ -222,7 +222,7 @@ func (w *writer) reduced(m message.Message) {
 	shown := false
 	for _, pattern := range m.Patterns() {
 		for _, part := range pattern {
-			if p, ok := part.(*message.Placeholder); ok && p.Ident() == s.Argument.Ident() {
+			if p, ok := part.(*message.Placeholder); ok && p.Same(&s.Argument) {
 				shown = true
 			}
 		}

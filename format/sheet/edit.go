@@ -190,7 +190,7 @@ func (e *editor) set(rows []int, c format.Change) {
 		texts[message.Default] = e.w.text(message.Message{Pattern: c.Message.Main()})
 	} else {
 		for _, v := range c.Message.Choice.Variants {
-			texts[v.Keys[0]] = e.w.text(message.Message{Pattern: v.Pattern})
+			texts[v.Keys[0]] = e.w.text(message.Message{Pattern: bare(*c.Message, v.Pattern)})
 		}
 	}
 	for _, r := range rows {
@@ -240,7 +240,7 @@ func (e *editor) insert(c format.Change) {
 		return
 	}
 	for _, v := range c.Message.Choice.Variants {
-		cells[e.columns.form], cells[at] = v.Keys[0], e.w.text(message.Message{Pattern: v.Pattern})
+		cells[e.columns.form], cells[at] = v.Keys[0], e.w.text(message.Message{Pattern: bare(*c.Message, v.Pattern)})
 		e.addRow(after, cells)
 		delete(cells, e.columns.note)
 	}

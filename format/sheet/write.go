@@ -149,16 +149,49 @@ func (w *writer) rows(m message.Message) []string {
 			return nil
 		}
 		list = append(list, v.Keys[0])
-		text, _ := w.spelling.Write(message.Message{Pattern: v.Pattern})
+		text, _ := w.spelling.Write(message.Message{Pattern: bare(m, v.Pattern)})
 		inner, _ := w.spelling.Parse(text)
 		again.Choice.Variants = append(again.Choice.Variants, message.Variant{Keys: v.Keys, Pattern: inner.Pattern})
 	}
 	again.CountFirst()
 	own, read := m.Choice.Selectors[0].Argument, again.Choice.Selectors[0].Argument
+	if read.Name != own.Name && own.Name != "" {
+		return w.typed(m, list)
+	}
 	if read.Name != own.Name && !(own.MadeName() && read.Position == own.Position) {
 		return nil
 	}
 	return list
+}
+
+// typed is rows for a plural whose count is not known by its name or by being
+// alone: it has to say that it is a number.
+func (w *writer) typed(m message.Message, list []string) []string {
+	for p := range m.Placeholders() {
+		if p.Same(&m.Choice.Selectors[0].Argument) && p.Type == message.Integer && p.Style != "" {
+			return list
+		}
+	}
+	return nil
+}
+
+// bare gives a form with its plain count as {count}, without the type that
+// standing in a plural says already.
+func bare(m message.Message, p message.Pattern) message.Pattern {
+	if m.Choice == nil {
+		return p
+	}
+	counted := &m.Choice.Selectors[0].Argument
+	out := make(message.Pattern, len(p))
+	for i, part := range p {
+		if count, ok := part.(*message.Placeholder); ok && count.Same(counted) && count.Type == message.Integer && count.Style == "" {
+			plain := *count
+			plain.Type = message.String
+			part = &plain
+		}
+		out[i] = part
+	}
+	return out
 }
 
 // categories gives the forms of a key in all cultures, one without a name
@@ -193,7 +226,7 @@ func (w *writer) fill(rows [][]string, forms []string, column int, m message.Mes
 		return
 	}
 	for _, v := range m.Choice.Variants {
-		rows[slices.Index(forms, v.Keys[0])][column] = w.text(message.Message{Pattern: v.Pattern})
+		rows[slices.Index(forms, v.Keys[0])][column] = w.text(message.Message{Pattern: bare(m, v.Pattern)})
 	}
 }
 

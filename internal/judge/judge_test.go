@@ -55,7 +55,10 @@ func write(t *testing.T, path, text string) {
 
 // converted converts the demo's Android family, with some texts that are hard
 // to spell, and gives the folder.
-func converted(t *testing.T, to string) string {
+func converted(t *testing.T, to string) string { return convertedTo(t, to, "") }
+
+// convertedTo is converted into one file of the folder that it gives.
+func convertedTo(t *testing.T, to, file string) string {
 	t.Helper()
 	dir := t.TempDir()
 	require.NoError(t, os.CopyFS(dir, demo.Project()))
@@ -72,7 +75,7 @@ func converted(t *testing.T, to string) string {
 	target, err := all.Named(to)
 	require.NoError(t, err)
 	out := filepath.Join(dir, "out")
-	conversion, err := project.ConvertFamilies(families, target, out)
+	conversion, err := project.ConvertFamilies(families, target, filepath.Join(out, file))
 	require.NoError(t, err)
 	require.NoError(t, conversion.Commit())
 	return out
