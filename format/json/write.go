@@ -24,7 +24,10 @@ func compose(c *catalog.Catalog, o format.Options) ([]byte, []catalog.Loss) {
 	w.Catalog, w.Source = c, o.Source == nil
 	nested := nests(c)
 	root := &node{nested: nested}
-	flat := map[string]bool{}
+	if !nested {
+		root.keys, root.text = make([]string, 0, len(c.Entries)), make(map[string]string, len(c.Entries))
+	}
+	flat := make(map[string]bool, len(c.Entries))
 	for i := range c.Entries {
 		e := &c.Entries[i]
 		if !w.Unheld(e, "JSON catalogs", holds) || flat[e.Key] {
@@ -158,6 +161,9 @@ func segments(key string) []string {
 // are names parted by dots, none is another's level, arrays are numbered
 // without gaps, and no object would be taken for something else.
 func nests(c *catalog.Catalog) bool {
+	if !slices.ContainsFunc(c.Entries, func(e catalog.Entry) bool { return strings.ContainsAny(e.Key, ".[") }) {
+		return false
+	}
 	dotted, tags := false, true
 	leaves, levels, next := map[string]bool{}, map[string]string{}, map[string]int{}
 	for i := range c.Entries {

@@ -95,8 +95,12 @@ func (l Layout) Append(out []byte, t Tree, indent string) []byte {
 				out = append(out, ' ')
 			}
 		}
-		out = append(out, l.Newline+indent+l.Indent...)
-		out = append(out, l.Quote(m.Key)...)
+		out = append(append(append(out, l.Newline...), indent...), l.Indent...)
+		if l.ASCII {
+			out = append(out, l.Quote(m.Key)...)
+		} else {
+			out = AppendQuote(out, m.Key)
+		}
 		out = append(out, l.Colon...)
 		out = l.Append(out, m.Value, indent+l.Indent)
 	}

@@ -72,6 +72,9 @@ type speller struct {
 
 // newSpeller decides which argument of a message has which marker.
 func newSpeller(m message.Message) (s speller, losses []message.Loss) {
+	if m.Choice == nil && !m.HasPlaceholders() {
+		return s, nil
+	}
 	s.rank = map[string]int{}
 	if m.Choice != nil && m.Choice.Selectors[0].Kind == message.Plural {
 		s.counted = &m.Choice.Selectors[0].Argument
@@ -141,6 +144,9 @@ func (s speller) write(p message.Pattern) (string, []message.Loss) {
 		}
 	}
 	text := out.String()
+	if strings.IndexByte(text, '%') < 0 {
+		return text, losses
+	}
 	if again := read(text); len(again) != len(p) || again.Literal() != p.Literal() {
 		losses = append(losses, message.Loss{Kind: "escape", Lost: "that a percent sign in the text is no place marker", Instead: "it reads as one"})
 	}

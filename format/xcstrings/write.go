@@ -1,6 +1,7 @@
 package xcstrings
 
 import (
+	"cmp"
 	"fmt"
 	"slices"
 	"strings"
@@ -35,12 +36,12 @@ func join(catalogs []*catalog.Catalog) ([]byte, []catalog.Loss) {
 		jsonscan.Field{Key: "strings", Value: jsonscan.Dict(strs...)},
 		jsonscan.Field{Key: "version", Value: jsonscan.Str("1.0")},
 	)
-	return layout.Append(nil, tree, ""), w.Losses
+	return layout.Append(make([]byte, 0, len(keys)*len(catalogs)*280), tree, ""), w.Losses
 }
 
 // order gives all keys sorted, and whether they stood so.
 func order(catalogs []*catalog.Catalog) (keys []string, sorted bool) {
-	seen := map[string]bool{}
+	seen := make(map[string]bool, len(catalogs[0].Entries))
 	for _, c := range catalogs {
 		for i := range c.Entries {
 			if key := c.Entries[i].Key; !seen[key] {
@@ -49,9 +50,19 @@ func order(catalogs []*catalog.Catalog) (keys []string, sorted bool) {
 			}
 		}
 	}
-	sorted = slices.IsSortedFunc(keys, compare)
-	slices.SortStableFunc(keys, compare)
-	return keys, sorted
+	if sorted = slices.IsSortedFunc(keys, compare); sorted {
+		return keys, true
+	}
+	type pair struct{ lower, key string }
+	pairs := make([]pair, len(keys))
+	for i, key := range keys {
+		pairs[i] = pair{strings.ToLower(key), key}
+	}
+	slices.SortFunc(pairs, func(a, b pair) int { return cmp.Or(strings.Compare(a.lower, b.lower), strings.Compare(a.key, b.key)) })
+	for i := range pairs {
+		keys[i] = pairs[i].key
+	}
+	return keys, false
 }
 
 // compare sorts keys without regard to case.

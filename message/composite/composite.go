@@ -232,6 +232,8 @@ func customNumber(format string) (message.Type, message.Style) {
 	return message.Decimal, message.NewStyle(group, "."+fraction)
 }
 
+var doubled = strings.NewReplacer("{", "{{", "}", "}}")
+
 // Write writes a pattern and tells what it could not say. Only a message with
 // placeholders is a format string in which braces are doubled.
 func Write(p message.Pattern, formatted bool) (string, []message.Loss) {
@@ -245,8 +247,8 @@ func Write(p message.Pattern, formatted bool) (string, []message.Loss) {
 	for _, part := range p {
 		switch part := part.(type) {
 		case message.Text:
-			if formatted {
-				out.WriteString(strings.NewReplacer("{", "{{", "}", "}}").Replace(string(part)))
+			if formatted && strings.ContainsAny(string(part), "{}") {
+				out.WriteString(doubled.Replace(string(part)))
 			} else {
 				out.WriteString(string(part))
 			}
