@@ -7,6 +7,7 @@ import (
 	"runtime"
 	"slices"
 	"strings"
+	"sync/atomic"
 
 	"golang.org/x/sync/errgroup"
 
@@ -22,6 +23,7 @@ type Conversion struct {
 	Files    []Converted
 	Losses   []catalog.Loss
 	Findings []finding.Finding
+	progress []func(done, total int)
 }
 
 // Converted is one file of a conversion.
@@ -154,8 +156,9 @@ func beside(path string, companion *format.Format) string {
 }
 
 // ConvertFamilies converts whole families into a folder.
-func ConvertFamilies(families []*Family, target *format.Format, out string) (*Conversion, error) {
-	c := &Conversion{}
+// What progress there is hears how many files of a family are done.
+func ConvertFamilies(families []*Family, target *format.Format, out string, progress ...func(done, total int)) (*Conversion, error) {
+	c := &Conversion{progress: progress}
 	for _, family := range families {
 		for _, file := range family.Files {
 			c.Findings = append(c.Findings, file.Findings...)
@@ -250,9 +253,13 @@ func convertFamily(c *Conversion, family *Family, target *format.Format, out str
 	results := make([]*result, len(jobs))
 	var group errgroup.Group
 	group.SetLimit(runtime.GOMAXPROCS(0))
+	var done atomic.Int32
 	for i, job := range jobs {
 		group.Go(func() error {
 			results[i] = job()
+			for _, hear := range c.progress {
+				hear(int(done.Add(1)), len(jobs))
+			}
 			return nil
 		})
 	}

@@ -30,6 +30,9 @@ type File struct {
 	Document format.Document
 	// Findings are the faults in it, with the path filled in.
 	Findings []finding.Finding
+	// Doubt says why its format was chosen where that is not sure, "" where it
+	// is.
+	Doubt string
 	// Companion is the file beside it that belongs to it, or nil.
 	Companion *File
 	data      []byte
@@ -123,7 +126,11 @@ func Open(path, named string) (*File, error) {
 	if err != nil {
 		return nil, err
 	}
-	return parseFile(path, f, data), nil
+	file := parseFile(path, f, data)
+	if named == "" {
+		file.Doubt = all.Unsure(filepath.ToSlash(path), data[:min(len(data), 2048)], f)
+	}
+	return file, nil
 }
 
 func parseFile(path string, f *format.Format, data []byte) *File {
@@ -146,7 +153,7 @@ func formatOf(path, named string, data []byte) (*format.Format, error) {
 	}
 	f, _ := all.Detect(filepath.ToSlash(path), data[:min(len(data), 2048)])
 	if f == nil {
-		return nil, usage("%s: no format fits its name and its first bytes; name one with --from (zelvik formats lists them)", path)
+		return nil, usage("%s: no format is seen: %s; name one with --from (zelvik formats lists them)", path, all.Why(filepath.ToSlash(path), data[:min(len(data), 2048)]))
 	}
 	return f, nil
 }

@@ -34,6 +34,9 @@ var Format = &format.Format{
 
 func recognise(p string, head []byte) format.Fit {
 	if !strings.EqualFold(path.Ext(p), ".xml") {
+		if text := string(head); strings.Contains(text, "<resources") && (strings.Contains(text, "<string") || strings.Contains(text, "<plurals")) {
+			return format.Maybe
+		}
 		return format.No
 	}
 	inValues := strings.HasPrefix(path.Base(path.Dir(p)), "values")

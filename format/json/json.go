@@ -6,6 +6,7 @@ package json
 
 import (
 	"path"
+	"regexp"
 	"slices"
 	"strings"
 
@@ -41,6 +42,9 @@ var holds = format.Abilities{Plurals: true, Exact: true, Ordinals: true, Selects
 // settings are JSON files that hold no texts, whatever folder they are in.
 var settings = []string{"package.json", "package-lock.json", "tsconfig.json", "manifest.json", "composer.json", "angular.json", "jsconfig.json", "zelvik.ledger.json"}
 
+// looksLike is how an object begins whose first value is a text or an object.
+var looksLike = regexp.MustCompile(`^(?:\x{feff})?\s*\{\s*"(?:[^"\\]|\\.)*"\s*:\s*["{]`)
+
 // folders are names of folders that hold translations.
 var folders = []string{"locales", "locale", "_locales", "i18n", "l10n", "lang", "langs", "language", "languages", "translations", "messages", "strings", "nls", "texts"}
 
@@ -48,7 +52,13 @@ var folders = []string{"locales", "locale", "_locales", "i18n", "l10n", "lang", 
 // is a culture; other JSON files may be anything.
 func recognise(p string, head []byte) format.Fit {
 	ext := strings.ToLower(path.Ext(p))
-	if ext != ".json" && ext != ".jsonc" || slices.Contains(settings, strings.ToLower(path.Base(p))) {
+	if ext != ".json" && ext != ".jsonc" {
+		if looksLike.Match(head) {
+			return format.Maybe
+		}
+		return format.No
+	}
+	if slices.Contains(settings, strings.ToLower(path.Base(p))) {
 		return format.No
 	}
 	if l := locate(p); l.Culture != "" {

@@ -77,6 +77,13 @@ func recognise(p string, head []byte) format.Fit {
 		if bytes.HasPrefix(head, []byte("PK")) || len(head) == 0 {
 			return format.Maybe
 		}
+	case "", ".txt":
+		line, _, ok := bytes.Cut(head, []byte("\n"))
+		if rows, _ := scan(string(line), nil); ok && len(rows) > 0 && len(rows[0].cells) > 1 {
+			if c := columnsOf(texts(rows[0])); c.key >= 0 && len(c.cultures) > 0 {
+				return format.Maybe
+			}
+		}
 	}
 	return format.No
 }

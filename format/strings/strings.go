@@ -5,6 +5,7 @@ package strings
 
 import (
 	"path"
+	"regexp"
 	"strings"
 
 	"zelvik/culture"
@@ -33,8 +34,14 @@ func recognise(p string, head []byte) format.Fit {
 	if strings.EqualFold(path.Ext(p), ".strings") {
 		return format.Yes
 	}
+	if assignment.Match(head) {
+		return format.Maybe
+	}
 	return format.No
 }
+
+// assignment is how the lines of a table look.
+var assignment = regexp.MustCompile(`(?m)^\s*"(?:[^"\\]|\\.)*"\s*=\s*"(?:[^"\\]|\\.)*"\s*;`)
 
 func locate(p string) format.Location { return stringsdict.LocateIn(p, "strings") }
 

@@ -125,6 +125,9 @@ func (e *env) conversion(c *cli.Command, inputs []string, target *format.Format,
 		if err != nil {
 			return nil, err
 		}
+		if file.Doubt != "" && !c.Bool("quiet") {
+			e.notes(c).Printf("%s was %s; --from names another\n", file.Path, file.Doubt)
+		}
 		return project.ConvertFile(file, target, out, project.Options{Cultures: tags})
 	}
 	if out == "" || out == "-" {
@@ -143,7 +146,9 @@ func (e *env) conversion(c *cli.Command, inputs []string, target *format.Format,
 	if err != nil {
 		return nil, err
 	}
-	return project.ConvertFamilies(w.Families, target, out)
+	progress := e.notes(c).Progress("converting")
+	defer progress.End()
+	return project.ConvertFamilies(w.Families, target, out, progress.Set)
 }
 
 // deliver writes the files, or the one file to standard output.
