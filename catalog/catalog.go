@@ -29,6 +29,16 @@ func (s State) String() string {
 	return [...]string{"unstated", "missing", "draft", "moved", "done"}[s]
 }
 
+// ParseState reads a state by its word. The error lists the words.
+func ParseState(word string) (State, error) {
+	for s := Missing; s <= Done; s++ {
+		if s.String() == word {
+			return s, nil
+		}
+	}
+	return Unstated, fmt.Errorf("%q is no state; choose missing, draft, moved or done", word)
+}
+
 // Entry is one key with its message, note and state.
 type Entry struct {
 	Key     string

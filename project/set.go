@@ -21,6 +21,8 @@ type Setting struct {
 	Text *string
 	// Note is the new note; nil leaves it.
 	Note *string
+	// State is the new state; nil leaves it.
+	State *catalog.State
 	// Form is the plural form that the text is for, "" for the whole message.
 	Form string
 }
@@ -33,7 +35,10 @@ func (w *Workspace) Set(s Setting) (*Plan, *File, []catalog.Loss, error) {
 		return nil, nil, nil, err
 	}
 	file := family.File(member).Holder(s.Key)
-	change := format.Change{Op: format.Set, Key: s.Key, Note: s.Note, Culture: s.Culture}
+	change := format.Change{Op: format.Set, Key: s.Key, Note: s.Note, State: s.State, Culture: member.Culture}
+	if s.State != nil && !family.Format.Holds.States {
+		return nil, nil, nil, usage("%s files hold no states", family.Format.Name)
+	}
 	entry := member.Catalog.Find(s.Key)
 	if s.Text != nil {
 		m, err := s.message(family, member, entry)
@@ -49,6 +54,9 @@ func (w *Workspace) Set(s Setting) (*Plan, *File, []catalog.Loss, error) {
 		var source *catalog.Catalog
 		if m := family.SourceMember(); m != nil {
 			source = m.Catalog
+		}
+		if e := source.Find(s.Key); e != nil {
+			change.Source = &e.Message
 		}
 		if e := source.Find(s.Key); e != nil && e.Message.Choice != nil && family.Format.Companion != nil {
 			if companion := family.File(member).Companion; companion != nil {

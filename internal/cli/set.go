@@ -6,6 +6,7 @@ import (
 
 	"github.com/urfave/cli/v3"
 
+	"zelvik/catalog"
 	"zelvik/project"
 )
 
@@ -18,6 +19,7 @@ func (e *env) setCommand() *cli.Command {
 			culturesFlag(), projectFlag(), fromFlag(), dryRunFlag(),
 			&cli.StringFlag{Name: "form", Usage: "the plural `FORM` that the text is for"},
 			&cli.StringFlag{Name: "note", Usage: "the note for translators"},
+			&cli.StringFlag{Name: "state", Usage: "how far the translation has come: missing, draft, moved or done, in formats that say so"},
 		},
 		Action: e.set,
 	}
@@ -34,7 +36,14 @@ func (e *env) set(_ context.Context, c *cli.Command) error {
 		note := c.String("note")
 		s.Note = &note
 	}
-	if len(rest) > 0 && (s.Note == nil || len(rest) > 1 || !exists(rest[0])) {
+	if c.IsSet("state") {
+		state, err := catalog.ParseState(c.String("state"))
+		if err != nil {
+			return err
+		}
+		s.State = &state
+	}
+	if len(rest) > 0 && (s.Note == nil && s.State == nil || len(rest) > 1 || !exists(rest[0])) {
 		s.Text = &rest[0]
 		rest = rest[1:]
 	}
