@@ -16,7 +16,7 @@ import (
 // Format is the format "strings".
 var Format = &format.Format{
 	Name:       "strings",
-	Title:      "Apple strings table, with a .stringsdict beside it for plurals",
+	Title:      "Apple strings table; plurals stand beside it",
 	Files:      "de.lproj/Localizable.strings",
 	Extensions: []string{".strings"},
 	Table:      "Localizable",
