@@ -49,6 +49,12 @@ func Reached(tag culture.Tag) []string {
 // its numbers have.
 func Match(tag culture.Tag, count int, form func(n int) int) Forms {
 	f := Forms{Count: count, Index: map[string]int{}}
+	if tag == "" { // nobody says which culture it is: the names that so many forms have in most
+		for i, category := range usual[min(count, len(usual)-1)] {
+			f.Index[category] = i
+		}
+		return f
+	}
 	rules := tag.Cardinal()
 	hits := map[string][]int{}
 	for _, n := range samples {
@@ -75,6 +81,12 @@ func Match(tag culture.Tag, count int, form func(n int) int) Forms {
 
 // known are the forms of cultures that were asked for.
 var known sync.Map
+
+// usual are the categories that most cultures with so many forms have.
+var usual = [][]string{
+	{}, {culture.Other}, {culture.One, culture.Other}, {culture.One, culture.Few, culture.Other}, {culture.One, culture.Two, culture.Few, culture.Other},
+	{culture.One, culture.Two, culture.Few, culture.Many, culture.Other}, culture.Categories,
+}
 
 // Own gives a form to each category that whole numbers reach, in CLDR's order.
 func Own(tag culture.Tag) Forms {

@@ -228,6 +228,9 @@ func (p *parser) keyword(b *block, line string, start int) bool {
 			n = 99
 		}
 		index = n
+	case word == "domain": // a file for several programs
+		p.next()
+		return true
 	case strings.HasPrefix(word, "\"") || word == "":
 		p.Damaged(start, "", "a string that belongs to no keyword", "write msgid or msgstr before it")
 		p.next()
@@ -410,7 +413,9 @@ func (p *parser) head() {
 			p.keyed = value == "msgctxt"
 		}
 	}
-	p.forms = numbered.Own(p.target.Culture)
+	if p.forms = numbered.Own(p.target.Culture); p.target.Culture == "" {
+		p.forms = numbered.Match("", 2, nil)
+	}
 	if expression == "" || strings.Contains(expression, "EXPRESSION") {
 		return
 	}
@@ -445,7 +450,7 @@ func pluralForms(text string) (count int, e *expression, err error) {
 // catalogs makes the entries of both sides.
 func (p *parser) catalogs() {
 	if p.header < 0 {
-		p.forms = numbered.Own("")
+		p.forms = numbered.Match("", 2, nil)
 	}
 	translated := false
 	for i := range p.blocks {

@@ -390,7 +390,12 @@ func (p *parser) stringTable() {
 		}
 		s := slot{key: p.token, noteFrom: p.noteFrom, noteTo: p.noteTo, table: number}
 		note := p.comment
-		if !p.next() || p.kind != str {
+		p.next()
+		for p.kind == sign && strings.IndexByte("+-|()*", p.text()[0]) >= 0 || p.kind == word && p.at > s.key.to && strings.IndexByte("+-|(*", p.src[p.from-1]) >= 0 {
+			s.key.to, s.key.text = p.to, p.src[s.key.from:p.to] // a number that is worked out: IDS_FIRST + 1
+			p.next()
+		}
+		if p.kind != str {
 			p.Damaged(s.key.from, s.key.text, "the text of "+s.key.text+" is missing", "write it in double quotes")
 			if p.is("END", "}") {
 				closed = true

@@ -2,7 +2,6 @@ package xcstrings
 
 import (
 	"cmp"
-	"fmt"
 	"slices"
 	"strings"
 
@@ -104,6 +103,9 @@ func (p *parser) entry(m *jsonscan.Member) {
 			if c == nil {
 				continue
 			}
+			if len(l.Value.Members) == 0 || l.Value.Find("stringSet") != nil { // nothing yet, or phrases for the assistant, which stay as they are
+				continue
+			}
 			e := common
 			e.Offset = l.KeyFrom
 			if c == p.catalogs[0] {
@@ -186,9 +188,7 @@ func (p *parser) unit(e *catalog.Entry, v *jsonscan.Value) *jsonscan.Value {
 	}
 	if s := unit.Find("state"); s != nil {
 		state, known := states[s.Text]
-		if !known {
-			p.Damaged(s.From, e.Key, fmt.Sprintf("%q is no state", s.Text), "write new, translated or needs_review")
-		} else if e.State == catalog.Unstated || state < e.State {
+		if known && (e.State == catalog.Unstated || state < e.State) {
 			e.State = state
 		}
 	}
@@ -251,8 +251,20 @@ func (p *parser) substitution(e *catalog.Entry, v *jsonscan.Value, name string) 
 		return stringsdict.Variable{}, false
 	}
 	forms := &jsonscan.Value{From: v.From}
-	if variations := v.Find("variations"); variations != nil && variations.Find("plural") != nil {
-		forms = variations.Find("plural")
+	if variations := v.Find("variations"); variations != nil {
+		if device := variations.Find("device"); device != nil && len(device.Members) > 0 {
+			e.Unread = "the texts for other devices"
+			chosen := device.Find("other")
+			if chosen == nil {
+				chosen = &device.Members[0].Value
+			}
+			if variations = chosen.Find("variations"); variations == nil {
+				variations = device
+			}
+		}
+		if plural := variations.Find("plural"); plural != nil {
+			forms = plural
+		}
 	}
 	specifier := v.Find("formatSpecifier")
 	if specifier == nil {
