@@ -132,7 +132,7 @@ func candidate(at, from string) format.Fit {
 				f, fit = better, sure
 			}
 		}
-		if from != "" && f.Name != from && (f.Companion == nil || f.Companion.Name != from) {
+		if asked, _ := all.Named(from); from != "" && f.Name != from && (f.Companion == nil || f.Companion.Name != from) && (asked == nil || asked.Companion != f) {
 			return format.No
 		}
 		if fit == format.Maybe && (path.Base(name) == f.Table+path.Ext(name) || from != "") {
@@ -177,6 +177,9 @@ func Families(paths []string, o Options) ([]*Family, error) {
 			named := o.From
 			if near, _ := nearExtension(p); near != nil && named == "" {
 				named = near.Name
+			}
+			if f, _ := all.Named(named); f != nil && f.Companion != nil && slices.Contains(f.Companion.Extensions, filepath.Ext(p)) {
+				named = f.Companion.Name
 			}
 			file, err := Open(p, named)
 			files[i] = file

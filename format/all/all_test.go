@@ -381,7 +381,15 @@ func complete(d format.Document) {
 	for _, c := range d.Catalogs() {
 		c.Complete(nil)
 		for i := range c.Entries {
-			withoutIdle(c.Entries[i].Message.Choice)
+			m := c.Entries[i].Message
+			withoutIdle(m.Choice)
+			if m.Choice == nil || len(m.Choice.Selectors) != 1 {
+				continue
+			}
+			other := m.Main().String()
+			m.Choice.Variants = slices.DeleteFunc(m.Choice.Variants, func(v message.Variant) bool { // what says the same as other
+				return v.Keys[0] != message.Default && !strings.HasPrefix(v.Keys[0], "=") && v.Pattern.String() == other
+			})
 		}
 	}
 }

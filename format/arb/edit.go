@@ -2,11 +2,13 @@ package arb
 
 import (
 	"fmt"
+	"slices"
 	"strings"
 
 	"zelvik/catalog"
 	"zelvik/format"
 	"zelvik/format/jsonscan"
+	"zelvik/message"
 )
 
 // Edit makes changes; see format.Document.
@@ -91,10 +93,70 @@ func (e *editor) change(c format.Change) error {
 			e.Replace(m.Value.From, m.Value.To, text)
 		}
 	}
+	var added []jsonscan.Field
 	if c.Note != nil && *c.Note != entry.Note {
-		e.note(m, about, *c.Note)
+		if about < 0 && *c.Note != "" {
+			added = append(added, jsonscan.Field{Key: "description", Value: jsonscan.Str(*c.Note)})
+		} else {
+			e.note(m, about, *c.Note)
+		}
+	}
+	if c.Message != nil && e.described() {
+		added = append(added, e.declare(about, *c.Message, w)...)
+	}
+	if about < 0 && added != nil {
+		own := jsonscan.NewEditor(&e.Editor, &e.root)
+		own.Insert(&e.root, i, "@"+m.Key, jsonscan.Dict(added...))
 	}
 	return nil
+}
+
+// described reports whether the file describes its entries, as that of the
+// source does.
+func (e *editor) described() bool {
+	return slices.ContainsFunc(e.root.Members, func(m jsonscan.Member) bool {
+		return strings.HasPrefix(m.Key, "@") && !strings.HasPrefix(m.Key, "@@") && m.Value.Kind == jsonscan.Object
+	})
+}
+
+// declare describes the placeholders of a new message that have a type and are
+// not described yet: in the metadata that is there, else it gives the members
+// of what is to be put there.
+func (e *editor) declare(about int, m message.Message, w *composer) []jsonscan.Field {
+	var box, declared *jsonscan.Value
+	if about >= 0 {
+		box = &e.root.Members[about].Value
+		declared = box.Find("placeholders")
+	}
+	var list []jsonscan.Field
+	for _, p := range m.Arguments() {
+		if p.Name == "" || p.Type == message.String && p.Style == "" || declared != nil && declared.Index(p.Name) >= 0 {
+			continue
+		}
+		kind, style, optional := w.typed(&p)
+		fields := []jsonscan.Field{{Key: "type", Value: jsonscan.Str(kind)}}
+		if style != "" {
+			fields = append(fields, jsonscan.Field{Key: "format", Value: jsonscan.Str(style)})
+		}
+		if optional != "" {
+			fields = append(fields, jsonscan.Field{Key: "optionalParameters", Value: jsonscan.Tree{Text: optional}})
+		}
+		list = append(list, jsonscan.Field{Key: p.Name, Value: jsonscan.Dict(fields...)})
+	}
+	own := jsonscan.NewEditor(&e.Editor, &e.root)
+	switch {
+	case list == nil:
+		return nil
+	case declared != nil && declared.Kind == jsonscan.Object:
+		for _, field := range list {
+			own.Insert(declared, len(declared.Members)-1, field.Key, field.Value)
+		}
+		return nil
+	case box != nil:
+		own.Insert(box, len(box.Members)-1, "placeholders", jsonscan.Dict(list...))
+		return nil
+	}
+	return []jsonscan.Field{{Key: "placeholders", Value: jsonscan.Dict(list...)}}
 }
 
 // quote writes a string in the style of the one it replaces: characters beyond

@@ -19,9 +19,6 @@ type Forms struct {
 	Count int
 	// Index gives a category's form.
 	Index map[string]int
-	// Fractions says that other is for fractions alone in the culture, so that
-	// no form was made for it.
-	Fractions bool
 }
 
 // samples are the whole numbers that a file's rule and the culture's rules are
@@ -76,6 +73,12 @@ func Match(tag culture.Tag, count int, form func(n int) int) Forms {
 		f.Index[category] = best
 	}
 	f.addOther()
+	small := Reached(tag)
+	for category, i := range f.Index { // what only millions have, and shares the form of other, says nothing of its own
+		if i == f.Index[culture.Other] && category != culture.Other && !slices.Contains(small, category) {
+			delete(f.Index, category)
+		}
+	}
 	return f
 }
 
@@ -107,17 +110,15 @@ func Own(tag culture.Tag) Forms {
 // reach in some cultures.
 func (f *Forms) addOther() {
 	if _, ok := f.Index[culture.Other]; !ok && f.Count > 0 {
-		f.Index[culture.Other], f.Fractions = f.Count-1, true
+		f.Index[culture.Other] = f.Count - 1
 	}
 }
 
-// Categories gives the categories that the forms are read as: all but those
-// that share the form of other, which answers for them anyway.
+// Categories gives the categories that the forms are read as, in CLDR's order.
 func (f Forms) Categories() []string {
 	var list []string
 	for _, category := range culture.Categories {
-		i, ok := f.Index[category]
-		if ok && (category == culture.Other || i != f.Index[culture.Other] || f.Fractions) {
+		if _, ok := f.Index[category]; ok {
 			list = append(list, category)
 		}
 	}

@@ -242,6 +242,9 @@ func (p *parser) forms(e *catalog.Entry, v *jsonscan.Value, specifier *jsonscan.
 		}
 		variable.Forms = append(variable.Forms, stringsdict.Form{Category: m.Key, Text: spelled, Offset: text.From})
 	}
+	slices.SortStableFunc(variable.Forms, func(a, b stringsdict.Form) int { // the file sorts them by letters
+		return slices.Index(culture.Categories, a.Category) - slices.Index(culture.Categories, b.Category)
+	})
 	return variable
 }
 
