@@ -88,7 +88,7 @@ func parse(data []byte) (format.Document, []finding.Finding) {
 	p := &parser{document: &document{text: charset.Decode(data)}}
 	src := p.Text()
 	p.Reader = format.NewReader(src)
-	p.catalogs, p.slots = []*catalog.Catalog{{}}, [][]slot{nil}
+	p.catalogs, p.slots, p.roots = []*catalog.Catalog{{}}, [][]slot{nil}, []*jsonscan.Value{&p.root}
 	if charset.Binary(data) {
 		p.Damaged(0, "", "the file is binary, no JSON text", "give a .json file")
 		return p.document, p.Done()
