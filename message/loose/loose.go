@@ -5,6 +5,7 @@ package loose
 
 import (
 	"fmt"
+	"strconv"
 	"strings"
 
 	"zelvik/message"
@@ -187,9 +188,8 @@ func (s Spelling) parts(text string) message.Pattern {
 		}
 		plain, _, _ := strings.Cut(name, ",")
 		made := &message.Placeholder{Name: strings.TrimSpace(plain), Spelling: spelling, Syntax: message.Braces}
-		if n := 0; s != Colon && s != At && len(made.Name) < 3 && strings.Trim(made.Name, "0123456789") == "" {
-			_, _ = fmt.Sscan(made.Name, &n)
-			made.Name, made.Position = "", n+1
+		if n, err := strconv.Atoi(made.Name); err == nil && n >= 0 { // a number, which counts from 0
+			made.Name, made.Position = "", min(n, 99)+1
 		}
 		p = p.Add(made)
 	}
