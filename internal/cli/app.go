@@ -104,9 +104,12 @@ func (e *env) app() *cli.Command {
 // commands is the list of commands, in the order of the job.
 func (e *env) commands() []*cli.Command {
 	return []*cli.Command{
+		e.surveyCommand(),
 		e.convertCommand(),
 		e.tableCommand(),
+		e.reconcileCommand(),
 		e.setCommand(),
+		e.renameCommand(),
 		e.pseudoCommand(),
 		e.verifyCommand(),
 		e.accessorsCommand(),

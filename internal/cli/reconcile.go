@@ -1,0 +1,108 @@
+package cli
+
+import (
+	"context"
+	"fmt"
+
+	"github.com/urfave/cli/v3"
+
+	"zelvik/project"
+)
+
+func (e *env) reconcileCommand() *cli.Command {
+	return &cli.Command{
+		Name:      "reconcile",
+		Usage:     "every culture brought level with the source: new keys added, gone keys told or dropped",
+		ArgsUsage: "[PATH...]",
+		Description: "zelvik reconcile res --dry-run\n" +
+			"zelvik reconcile --fill empty\n" +
+			"zelvik reconcile --drop --renames",
+		Flags: []cli.Flag{
+			&cli.StringFlag{Name: "fill", Value: "copy", Usage: "what a new text begins as: copy (the source's text), empty, none (it is told, not added)"},
+			&cli.BoolFlag{Name: "drop", Usage: "take out what the source does not have; without it that is told"},
+			&cli.BoolFlag{Name: "renames", Usage: "carry texts over to the keys that they were probably renamed to"},
+			projectFlag(), fromFlag(), culturesFlag(), dryRunFlag(), outputFlag("text, json"),
+		},
+		Action: e.reconcile,
+	}
+}
+
+func (e *env) reconcile(_ context.Context, c *cli.Command) error {
+	relaxMemory()
+	shape, err := form(c, "text", "json")
+	if err != nil {
+		return err
+	}
+	fill := project.Fill(c.String("fill"))
+	if fill != project.FillCopy && fill != project.FillEmpty && fill != project.FillNone {
+		return fmt.Errorf("--fill takes copy, empty or none, not %q", fill)
+	}
+	w, _, err := e.workspace(c)
+	if err != nil {
+		return err
+	}
+	level, err := w.Reconcile(project.ReconcileOptions{Fill: fill, Drop: c.Bool("drop"), Renames: c.Bool("renames")})
+	if err != nil {
+		return err
+	}
+	if shape == "json" {
+		if !c.Bool("dry-run") {
+			if err := level.Commit(); err != nil {
+				return err
+			}
+		}
+		steps := level.Steps
+		if steps == nil {
+			steps = []project.Step{}
+		}
+		left := level.Left
+		if left == nil {
+			left = []string{}
+		}
+		return e.json(map[string]any{"steps": steps, "left": left})
+	}
+	if err := e.commit(c, &level.Plan); err != nil {
+		return err
+	}
+	return e.printLevel(c, level)
+}
+
+// printLevel tells what was done, by kind and culture.
+func (e *env) printLevel(c *cli.Command, level *project.Level) error {
+	p := e.notes(c)
+	for _, left := range level.Left {
+		p.Printf("%s %s\n", p.Warn("left as it is:"), left)
+	}
+	if len(level.Steps) == 0 {
+		p.Printf("every culture is level with its source\n")
+		return nil
+	}
+	words := map[string]string{
+		"added": "added", "missing": "missing", "dropped": "dropped, the source does not have it",
+		"aside": "not in the source; --drop takes it out", "renamed": "probably renamed",
+	}
+	var rows [][]string
+	for _, s := range level.Steps {
+		what := words[s.What]
+		if s.To != "" {
+			what += " to " + s.To
+			if !c.Bool("renames") {
+				what += "; --renames carries it over"
+			}
+		}
+		rows = append(rows, []string{"  " + string(s.Culture), s.Key, what})
+	}
+	verb := ""
+	if c.Bool("dry-run") {
+		verb = ", nothing written (--dry-run)"
+	}
+	p.Printf("%s%s\n", p.Strong(plural(len(level.Writes), "file")+" changed"), verb)
+	const most = 40
+	p.Table(nil, rows[:min(len(rows), most)])
+	if len(rows) > most {
+		p.Printf("  and %d more; --output json lists all\n", len(rows)-most)
+	}
+	e.reportLosses(p, level.Losses, c.Bool("verbose"))
+	p.Printf("\nNext: zelvik table --missing shows what is to be translated.\n")
+	return nil
+}

@@ -1,0 +1,46 @@
+package cli
+
+import (
+	"context"
+	"errors"
+
+	"github.com/urfave/cli/v3"
+
+	"zelvik/project"
+)
+
+func (e *env) renameCommand() *cli.Command {
+	return &cli.Command{
+		Name:        "rename",
+		Usage:       "a key renamed in every culture, and in the layouts that refer to it",
+		ArgsUsage:   "OLD NEW [PATH...]",
+		Description: "zelvik rename boarding_title boarding_heading res --dry-run",
+		Flags:       []cli.Flag{projectFlag(), fromFlag(), dryRunFlag()},
+		Action:      e.rename,
+	}
+}
+
+func (e *env) rename(_ context.Context, c *cli.Command) error {
+	args := c.Args().Slice()
+	if len(args) < 2 || args[0] == "" || args[1] == "" {
+		return errors.New("rename needs the old key and the new one; for example: zelvik rename boarding_title boarding_heading res")
+	}
+	w, err := project.Load(args[2:], c.String("project"), project.Options{From: c.String("from")})
+	if err != nil {
+		return err
+	}
+	r, err := w.Rename(args[0], args[1])
+	if err != nil {
+		return err
+	}
+	if err := e.commit(c, &r.Plan); err != nil {
+		return err
+	}
+	notes := e.notes(c)
+	if !c.Bool("dry-run") {
+		notes.Printf("%s renamed to %s in %s\n", args[0], args[1], plural(len(r.Writes), "file"))
+	}
+	e.reportLosses(notes, r.Losses, c.Bool("verbose"))
+	notes.Printf("\nNext: zelvik accessors, and look for %s in the code.\n", args[0])
+	return nil
+}

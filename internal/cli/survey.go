@@ -1,0 +1,143 @@
+package cli
+
+import (
+	"context"
+	"fmt"
+	"os"
+	"path/filepath"
+	"slices"
+
+	"github.com/urfave/cli/v3"
+
+	"zelvik/project"
+)
+
+func (e *env) surveyCommand() *cli.Command {
+	return &cli.Command{
+		Name:      "survey",
+		Usage:     "which families, cultures, layouts and manifests are here, and how complete each is",
+		ArgsUsage: "[DIR]",
+		Description: "zelvik survey\n" +
+			"zelvik survey app --save      writes app/zelvik.yaml with what was found",
+		Flags: []cli.Flag{
+			&cli.BoolFlag{Name: "save", Usage: "write zelvik.yaml into the folder"},
+			projectFlag(), fromFlag(), dryRunFlag(), outputFlag("text, json"),
+		},
+		Action: e.survey,
+	}
+}
+
+func (e *env) survey(_ context.Context, c *cli.Command) error {
+	relaxMemory()
+	shape, err := form(c, "text", "json")
+	if err != nil {
+		return err
+	}
+	dir := "."
+	if c.Args().Len() > 0 {
+		dir = c.Args().First()
+	}
+	if info, err := os.Stat(dir); err != nil || !info.IsDir() {
+		return fmt.Errorf("%s is no folder; name one", dir)
+	}
+	w, err := project.Load([]string{dir}, c.String("project"), project.Options{From: c.String("from")})
+	if err != nil {
+		return err
+	}
+	s, err := w.Survey(dir)
+	if err != nil {
+		return err
+	}
+	if c.Bool("save") {
+		if err := e.saveSurvey(c, s, dir); err != nil {
+			return err
+		}
+	}
+	if shape == "json" {
+		return e.json(s)
+	}
+	return e.printSurvey(c, s)
+}
+
+// saveSurvey writes the configuration; one that is there is not touched.
+func (e *env) saveSurvey(c *cli.Command, s *project.Survey, dir string) error {
+	at := filepath.Join(dir, project.ConfigName)
+	if _, err := os.Stat(at); err == nil {
+		return fmt.Errorf("%s is there already; edit it, or remove it first", at)
+	}
+	text, err := s.Config(dir)
+	if err != nil {
+		return err
+	}
+	plan := &project.Plan{}
+	plan.Add(at, nil, []byte(text))
+	if err := e.commit(c, plan); err != nil {
+		return err
+	}
+	if !c.Bool("dry-run") {
+		e.notes(c).Printf("%s written\n\n", at)
+	}
+	return nil
+}
+
+func (e *env) printSurvey(c *cli.Command, s *project.Survey) error {
+	p, err := e.printer(c)
+	if err != nil {
+		return err
+	}
+	var cultures []string
+	for _, f := range s.Families {
+		for _, covered := range f.Cultures {
+			if !slices.Contains(cultures, string(covered.Culture)) {
+				cultures = append(cultures, string(covered.Culture))
+			}
+		}
+	}
+	families := "families"
+	if len(s.Families) == 1 {
+		families = "family"
+	}
+	p.Printf("%s\n", p.Strong(fmt.Sprintf("%d %s in %s", len(s.Families), families, plural(len(cultures), "culture"))))
+	misnamed := 0
+	for _, f := range s.Families {
+		p.Printf("\n%s  %s, source %s, %s in %s\n", p.Strong(f.Name), f.Format, f.Source, plural(f.Keys, "key"), plural(f.Files, "file"))
+		var rows [][]string
+		for _, covered := range f.Cultures {
+			if covered.Culture == f.Source {
+				continue
+			}
+			share := 100
+			if covered.Of > 0 {
+				share = covered.Answered * 100 / covered.Of
+			}
+			word := fmt.Sprintf("%d %%", share)
+			if covered.Answered == covered.Of {
+				word = p.Good("complete")
+			}
+			rows = append(rows, []string{"  " + string(covered.Culture), covered.Culture.Name(), fmt.Sprintf("%d of %d", covered.Answered, covered.Of), word})
+		}
+		p.Table(nil, rows, 2)
+		for _, m := range f.Misnamed {
+			misnamed++
+			p.Printf("  %s %s: %s", p.Bad("misnamed"), m.Path, m.Why)
+			if m.Meant != "" {
+				p.Printf("; probably %s", m.Meant)
+			}
+			p.Printf("\n")
+		}
+	}
+	if len(s.Others) > 0 {
+		p.Printf("\n%s\n", p.Strong("Beside them"))
+		var rows [][]string
+		for _, o := range s.Others {
+			rows = append(rows, []string{"  " + o.Kind, o.Of, o.Path})
+		}
+		p.Table(nil, rows)
+	}
+	next := "zelvik verify tells what is wrong in them"
+	if project.FindConfig(".") == "" && !c.Bool("save") {
+		next = "zelvik survey --save keeps this as zelvik.yaml; " + next
+	}
+	p.Printf("\nNext: %s.\n", next)
+	return nil
+}
