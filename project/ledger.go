@@ -11,22 +11,31 @@ import (
 	"strings"
 
 	"zelvik/catalog"
+	"zelvik/culture"
 	"zelvik/message"
 )
 
 // LedgerName is the ledger's file name.
 const LedgerName = "zelvik.ledger.json"
 
-// Ledger holds what no native format can: so far the names, types and samples
-// of placeholders in formats that refer to them by position.
+// Ledger holds what no native format can: the names, types and samples of
+// placeholders in formats that refer to them by position, and what was handed
+// to translators.
 type Ledger struct {
 	entries map[string]ledgerEntry
+	// path is where it was read, "" where there was none; data what it was.
+	path string
+	data []byte
 }
 
-// ledgerEntry is one line: a key and the arguments by position.
+// ledgerEntry is one line: a key and what is kept of it.
 type ledgerEntry struct {
-	Key       string     `json:"key"`
-	Arguments []argument `json:"arguments"`
+	Key string `json:"key"`
+	// Arguments are those of its message, by position.
+	Arguments []argument `json:"arguments,omitempty"`
+	// Handed are the fingerprints of the texts, by culture, that were handed
+	// out and are not back.
+	Handed map[culture.Tag]string `json:"handed,omitempty"`
 }
 
 // argument is what is known of one position; an empty name is a gap.
@@ -45,7 +54,8 @@ func ReadLedger(dir string) (*Ledger, error) {
 	for at := absolute(dir); ; at = filepath.Dir(at) {
 		data, err := os.ReadFile(filepath.Join(at, LedgerName))
 		if err == nil {
-			return l, l.parse(filepath.Join(at, LedgerName), data)
+			l.path, l.data = shortened(filepath.Join(at, LedgerName)), data
+			return l, l.parse(l.path, data)
 		}
 		if !errors.Is(err, fs.ErrNotExist) {
 			return l, ReadError(filepath.Join(at, LedgerName), err)
@@ -91,7 +101,7 @@ func (l *Ledger) Note(c *catalog.Catalog) {
 			worth = worth || !p.MadeName() || p.Sample != ""
 		}
 		if worth {
-			l.entries[e.Key] = ledgerEntry{e.Key, list}
+			l.entries[e.Key] = ledgerEntry{e.Key, list, l.entries[e.Key].Handed}
 		}
 	}
 }
@@ -152,6 +162,35 @@ func (l *Ledger) Bytes() []byte {
 	}
 	out.WriteString("]\n")
 	return []byte(out.String())
+}
+
+// hand notes that a text is handed out, or with an empty fingerprint that it is
+// back.
+func (l *Ledger) hand(key string, tag culture.Tag, fingerprint string) {
+	e := l.entries[key]
+	e.Key = key
+	handed := map[culture.Tag]string{}
+	for known, print := range e.Handed {
+		handed[known] = print
+	}
+	if handed[tag] = fingerprint; fingerprint == "" {
+		delete(handed, tag)
+	}
+	if e.Handed = handed; len(handed) == 0 {
+		e.Handed = nil
+	}
+	if l.entries[key] = e; e.Handed == nil && e.Arguments == nil {
+		delete(l.entries, key)
+	}
+}
+
+// save plans the ledger's new content where it was read, else in a folder.
+func (l *Ledger) save(p *Plan, dir string) {
+	at := l.path
+	if at == "" {
+		at = filepath.Join(dir, LedgerName)
+	}
+	p.Add(at, l.data, l.Bytes())
 }
 
 // Empty reports whether there is nothing to keep.

@@ -110,6 +110,8 @@ func (e *env) commands() []*cli.Command {
 		e.reconcileCommand(),
 		e.setCommand(),
 		e.renameCommand(),
+		e.handoffCommand(),
+		e.takebackCommand(),
 		e.pseudoCommand(),
 		e.verifyCommand(),
 		e.accessorsCommand(),

@@ -1,0 +1,141 @@
+package cli
+
+import (
+	"context"
+	"errors"
+	"fmt"
+
+	"github.com/urfave/cli/v3"
+
+	"zelvik/format/all"
+	"zelvik/project"
+)
+
+func (e *env) handoffCommand() *cli.Command {
+	return &cli.Command{
+		Name:      "handoff",
+		Usage:     "an exchange file for each translator, with the texts that wait",
+		ArgsUsage: "[PATH...]",
+		Description: "zelvik handoff res --to xliff --out exchange\n" +
+			"zelvik handoff --to sheet --cultures pl --out exchange      a workbook",
+		Flags: []cli.Flag{
+			&cli.StringFlag{Name: "to", Value: "xliff", Usage: "the `FORMAT` to write: xliff, xliff2, po, qt, sheet or tmx"},
+			&cli.StringFlag{Name: "out", Usage: "the `FOLDER` to write to"},
+			&cli.BoolFlag{Name: "all", Usage: "every text, not only those that are missing, drafts or moved"},
+			projectFlag(), fromFlag(), culturesFlag(), dryRunFlag(), outputFlag("text, json"),
+		},
+		Action: e.handoff,
+	}
+}
+
+func (e *env) handoff(_ context.Context, c *cli.Command) error {
+	shape, err := form(c, "text", "json")
+	if err != nil {
+		return err
+	}
+	if c.String("out") == "" {
+		return errors.New("handoff needs --out FOLDER; for example: zelvik handoff res --to xliff --out exchange")
+	}
+	target, err := all.Named(c.String("to"))
+	if err != nil {
+		return err
+	}
+	tags, err := cultures(c)
+	if err != nil {
+		return err
+	}
+	w, err := project.Load(c.Args().Slice(), c.String("project"), project.Options{From: c.String("from")})
+	if err != nil {
+		return err
+	}
+	h, err := w.Handoff(target, c.String("out"), tags, c.Bool("all"))
+	if err != nil {
+		return err
+	}
+	if err := e.commit(c, &h.Plan); err != nil {
+		return err
+	}
+	if err := e.reportConversion(c, shape, &conversionReport{Written: h.Files, Losses: h.Losses}, false); err != nil {
+		return err
+	}
+	switch {
+	case len(h.Files) == 0:
+		e.notes(c).Printf("no text waits; --all hands off every text\n")
+	case shape == "text":
+		e.notes(c).Printf("\nNext: zelvik takeback FILE merges what comes back.\n")
+	}
+	return nil
+}
+
+func (e *env) takebackCommand() *cli.Command {
+	return &cli.Command{
+		Name:        "takeback",
+		Usage:       "the return of an exchange file merged, with conflicts shown",
+		ArgsUsage:   "FILE [PATH...]",
+		Description: "zelvik takeback exchange/strings.pl.xlf res --dry-run",
+		Flags:       []cli.Flag{projectFlag(), fromFlag(), dryRunFlag(), outputFlag("text, json")},
+		Action:      e.takeback,
+	}
+}
+
+func (e *env) takeback(_ context.Context, c *cli.Command) error {
+	shape, err := form(c, "text", "json")
+	if err != nil {
+		return err
+	}
+	args := c.Args().Slice()
+	if len(args) == 0 {
+		return errors.New("takeback needs the file that came back; for example: zelvik takeback exchange/strings.pl.xlf res")
+	}
+	file, err := project.Open(args[0], "")
+	if err != nil {
+		return err
+	}
+	w, err := project.Load(args[1:], c.String("project"), project.Options{From: c.String("from")})
+	if err != nil {
+		return err
+	}
+	t, err := w.Takeback(file)
+	if err != nil {
+		return err
+	}
+	if shape == "json" {
+		if !c.Bool("dry-run") {
+			err = t.Commit()
+		}
+	} else {
+		err = e.commit(c, &t.Plan)
+	}
+	if err != nil {
+		return err
+	}
+	counts := map[string]int{}
+	var rows [][]string
+	for _, r := range t.Returned {
+		counts[r.What]++
+		if r.Why != "" {
+			rows = append(rows, []string{"  " + r.What, string(r.Culture), r.Key, r.Why})
+		}
+	}
+	if shape == "json" {
+		returned := t.Returned
+		if returned == nil {
+			returned = []project.Returned{}
+		}
+		if err := e.json(map[string]any{"returned": returned}); err != nil {
+			return err
+		}
+	} else {
+		p := e.notes(c)
+		p.Printf("%s\n", p.Strong(fmt.Sprintf("%d merged, %d as they were, %s, %d refused", counts["merged"], counts["same"], plural(counts["conflict"], "conflict"), counts["refused"])))
+		p.Table(nil, rows)
+		e.reportLosses(p, t.Losses, c.Bool("verbose"))
+		if counts["conflict"]+counts["refused"] > 0 {
+			p.Printf("\nWhat was not merged is as it was, here and in %s. Mend it in one of the two and take the file back again.\n", args[0])
+		}
+	}
+	if counts["conflict"]+counts["refused"] > 0 {
+		return statusError(failed)
+	}
+	return nil
+}

@@ -1,0 +1,357 @@
+package project
+
+import (
+	"crypto/sha256"
+	"encoding/hex"
+	"errors"
+	"fmt"
+	"path/filepath"
+	"slices"
+
+	"zelvik/catalog"
+	"zelvik/culture"
+	"zelvik/finding"
+	"zelvik/format"
+	"zelvik/message"
+	"zelvik/verify"
+)
+
+// Handoff is what is handed to translators.
+type Handoff struct {
+	Plan
+	Files  []Converted
+	Losses []catalog.Loss
+}
+
+// fingerprint tells whether a text is still the one it was; none has one of
+// its own.
+func fingerprint(e *catalog.Entry) string {
+	if e == nil {
+		return "none"
+	}
+	sum := sha256.Sum256([]byte(e.Message.String()))
+	return hex.EncodeToString(sum[:6])
+}
+
+// waits reports whether a text is to be translated or looked at.
+func waits(s, e *catalog.Entry) bool {
+	return e == nil || e.Message.Empty() && !s.Message.Empty() || e.State == catalog.Missing || e.State == catalog.Draft || e.State == catalog.Moved
+}
+
+// Handoff plans a file per family and culture with the texts that wait, in an
+// exchange format, and notes in the ledger what they were. All takes every
+// text.
+func (w *Workspace) Handoff(target *format.Format, out string, tags []culture.Tag, all bool) (*Handoff, error) {
+	if !target.Holds.Bilingual && !target.Holds.Many {
+		return nil, usage("%s files hold one culture; translators need the source beside it: choose xliff, xliff2, po, qt, sheet or tmx", target.Name)
+	}
+	h := &Handoff{}
+	for _, f := range w.Families {
+		source := f.SourceMember()
+		if source == nil {
+			return nil, usage("%s has no file in the source culture %s; name it in zelvik.yaml", f.Name, f.Source)
+		}
+		ledger, err := ReadLedger(f.Dir)
+		if err != nil {
+			return nil, err
+		}
+		for _, m := range f.Members {
+			ledger.Restore(m.Catalog)
+		}
+		f.CompleteAll()
+		handed := false
+		for i, m := range f.Members {
+			if m == source || m.Culture.Pseudo() || regional(f, m) || tags != nil && !slices.Contains(tags, m.Culture) {
+				continue
+			}
+			from, to := &catalog.Catalog{Culture: f.Source}, &catalog.Catalog{Culture: m.Culture}
+			for j := range source.Catalog.Entries {
+				s := &source.Catalog.Entries[j]
+				e := m.Catalog.Find(s.ID())
+				if s.Fixed || s.Product != "" || !all && !waits(s, e) {
+					continue
+				}
+				from.Add(*s)
+				if e != nil && !e.Message.Empty() {
+					to.Add(*e)
+				}
+				ledger.hand(s.Key, m.Culture, fingerprint(e))
+			}
+			if len(from.Entries) == 0 {
+				continue
+			}
+			handed = true
+			extension := target.Extensions[0]
+			if target.Named != nil {
+				extension = ".xlsx" // what people write in
+			}
+			path := filepath.Join(out, f.Table+"."+string(m.Culture)+extension)
+			form := target
+			if target.Named != nil {
+				form = target.Named(path)
+			}
+			for _, other := range h.Writes {
+				if other.Path == path {
+					return nil, usage("two families would be handed off as %s; name the files of one", path)
+				}
+			}
+			data, losses := form.Join([]*catalog.Catalog{from, to})
+			for k := range losses {
+				losses[k].Path = f.Files[i].Path
+			}
+			h.Losses = append(h.Losses, once(losses)...)
+			h.Add(path, nil, data)
+			h.Files = append(h.Files, Converted{f.Files[i].Path, path, target.Name, m.Culture, len(from.Entries), 0})
+		}
+		if handed {
+			ledger.save(&h.Plan, f.Dir)
+		}
+	}
+	return h, nil
+}
+
+// Takeback is what comes back from translators.
+type Takeback struct {
+	Plan
+	Returned []Returned `json:"returned"`
+	Losses   []catalog.Loss
+}
+
+// Returned is one text that came back.
+type Returned struct {
+	// What is merged, same, conflict or refused.
+	What    string      `json:"what"`
+	Path    string      `json:"path"`
+	Culture culture.Tag `json:"culture"`
+	Key     string      `json:"key"`
+	// Why says what stands against it.
+	Why string `json:"why,omitempty"`
+}
+
+// Takeback plans to merge the texts of an exchange file into the native files.
+// What is in the way of a text is told, and then it is not merged: a source
+// that changed meanwhile, a text that changed here, a rule that it breaks.
+func (w *Workspace) Takeback(file *File) (*Takeback, error) {
+	if damage := file.Damaged(); damage != nil {
+		return nil, Refuse(damage)
+	}
+	guest := &Family{Format: file.Format, Files: []*File{file}}
+	guest.Source = guest.guessSource()
+	held := guest.holdings(file)
+	if len(held) < 2 {
+		return nil, usage("%s holds one culture; an exchange file has the source beside the translation", file.Path)
+	}
+	f := w.home(held[0].catalog)
+	if f == nil {
+		return nil, usage("no family here has the keys of %s; name its folder", file.Path)
+	}
+	source := f.SourceMember()
+	ledger, err := ReadLedger(f.Dir)
+	if err != nil {
+		return nil, err
+	}
+	for _, m := range f.Members {
+		ledger.Restore(m.Catalog)
+	}
+	f.CompleteAll()
+	t := &Takeback{}
+	changes := map[*File][]format.Change{}
+	var order []*File
+	for _, h := range held[1:] {
+		m := f.Member(h.catalog.Culture)
+		if m == nil {
+			return nil, usage("%s has no file for %s; add one first", f.Name, h.catalog.Culture)
+		}
+		own := f.File(m)
+		if damage := own.Damaged(); damage != nil {
+			return nil, Refuse(damage)
+		}
+		h.catalog.Complete(source.Catalog)
+		broken := w.broken(f, source, h.catalog)
+		last := ""
+		for i := range h.catalog.Entries {
+			e := &h.catalog.Entries[i]
+			say := func(what, why string) {
+				t.Returned = append(t.Returned, Returned{what, own.Path, m.Culture, e.Key, why})
+			}
+			s, now := source.Catalog.Find(e.ID()), m.Catalog.Find(e.ID())
+			switch asked := held[0].catalog.Find(e.ID()); {
+			case e.Message.Empty():
+				continue
+			case s == nil:
+				say("conflict", "the source does not have the key any more")
+				continue
+			case now != nil && now.Message.String() == e.Message.String() && !waits(s, now):
+				say("same", "")
+				ledger.hand(e.Key, m.Culture, "")
+				continue
+			case asked != nil && !sameText(asked, s):
+				say("conflict", fmt.Sprintf("the source changed meanwhile, from %q to %q", asked.Message.String(), s.Message.String()))
+				continue
+			case ledger.entries[e.Key].Handed[m.Culture] != "" && ledger.entries[e.Key].Handed[m.Culture] != fingerprint(now):
+				say("conflict", fmt.Sprintf("the text changed here meanwhile, to %q; it came back as %q", textOf(now), e.Message.String()))
+				continue
+			case broken[e.Key] != nil:
+				say("refused", broken[e.Key].Rule+": "+broken[e.Key].Message)
+				continue
+			}
+			say("merged", "")
+			ledger.hand(e.Key, m.Culture, "")
+			holder := own.Holder(e.ID())
+			if now == nil && e.Message.Choice != nil && own.Companion != nil {
+				holder = own.Companion
+			}
+			change := format.Change{Op: format.Set, Culture: m.Culture, Key: e.Key, Message: &e.Message, Source: &s.Message, After: neighbour(f, m, e.Key)}
+			if last != "" && now == nil && change.After == "" {
+				change.After = last
+			}
+			if f.Format.Holds.States {
+				state := catalog.Done
+				if e.State == catalog.Draft || e.State == catalog.Moved {
+					state = e.State
+				}
+				change.State = &state
+			}
+			if changes[holder] == nil {
+				order = append(order, holder)
+			}
+			changes[holder] = append(changes[holder], change)
+		}
+	}
+	for _, holder := range order {
+		data, losses, err := holder.Document.Edit(changes[holder])
+		var edit *format.EditError
+		if errors.As(err, &edit) {
+			return nil, &FileError{holder.Path, edit.Error(), "mend the file or edit it by hand"}
+		} else if err != nil {
+			return nil, &FileError{holder.Path, err.Error(), "edit it by hand"}
+		}
+		for i := range losses {
+			losses[i].Path = holder.Path
+		}
+		t.Losses = append(t.Losses, losses...)
+		t.Add(holder.Path, holder.data, data)
+	}
+	if ledger.path != "" {
+		ledger.save(&t.Plan, f.Dir)
+	}
+	return t, nil
+}
+
+func textOf(e *catalog.Entry) string {
+	if e == nil {
+		return ""
+	}
+	return e.Message.String()
+}
+
+// sameText reports whether the source that stood in an exchange file is the
+// one that is here. A format that holds less than ours says less of it.
+func sameText(asked, s *catalog.Entry) bool {
+	asked.Message.Complete(s.Message.Arguments())
+	if asked.Message.Main().String() != s.Message.Main().String() {
+		return false
+	}
+	if asked.Message.Choice == nil || s.Message.Choice == nil {
+		return true
+	}
+	for _, v := range asked.Message.Choice.Variants {
+		for _, own := range s.Message.Choice.Variants {
+			if slices.Equal(v.Keys, own.Keys) && v.Pattern.String() != own.Pattern.String() {
+				return false
+			}
+		}
+	}
+	return true
+}
+
+// home gives the family to which the keys of a catalog belong: the one that
+// has most of them.
+func (w *Workspace) home(c *catalog.Catalog) *Family {
+	var best *Family
+	most := 0
+	for _, f := range w.Families {
+		source := f.SourceMember()
+		if source == nil {
+			continue
+		}
+		n := 0
+		for i := range c.Entries {
+			if source.Catalog.Find(c.Entries[i].ID()) != nil {
+				n++
+			}
+		}
+		if n > most {
+			best, most = f, n
+		}
+	}
+	return best
+}
+
+// spelledAs gives a copy of a message whose placeholders say that they are in
+// the syntax of the source, so that they compare with those.
+func spelledAs(m, source message.Message) message.Message {
+	var arguments []*message.Placeholder
+	for p := range source.Placeholders() {
+		if p.Spelling != "" { // shown, not only counted
+			arguments = append(arguments, p)
+		}
+	}
+	respell := func(p *message.Placeholder) *message.Placeholder {
+		copied := *p
+		for i := range arguments {
+			if arguments[i].Same(p) {
+				copied.Syntax, copied.Spelling = arguments[i].Syntax, ""
+				copied.Position, copied.Name = arguments[i].Position, arguments[i].Name
+			}
+		}
+		return &copied
+	}
+	pattern := func(p message.Pattern) message.Pattern {
+		out := slices.Clone(p)
+		for i, part := range out {
+			if placeholder, ok := part.(*message.Placeholder); ok {
+				out[i] = respell(placeholder)
+			}
+		}
+		return out
+	}
+	if m.Choice == nil {
+		return message.Message{Pattern: pattern(m.Pattern)}
+	}
+	choice := &message.Choice{}
+	for _, s := range m.Choice.Selectors {
+		s.Argument = *respell(&s.Argument)
+		choice.Selectors = append(choice.Selectors, s)
+	}
+	for _, v := range m.Choice.Variants {
+		choice.Variants = append(choice.Variants, message.Variant{Keys: v.Keys, Pattern: pattern(v.Pattern)})
+	}
+	return message.Message{Choice: choice}
+}
+
+// broken gives the errors that the rules find in texts that came back, by key.
+func (w *Workspace) broken(f *Family, source *catalog.Member, back *catalog.Catalog) map[string]*finding.Finding {
+	from, to := &catalog.Catalog{Culture: f.Source}, &catalog.Catalog{Culture: back.Culture}
+	for i := range back.Entries {
+		if s := source.Catalog.Find(back.Entries[i].ID()); s != nil {
+			from.Add(*s)
+			e := back.Entries[i]
+			e.Message = spelledAs(e.Message, s.Message)
+			to.Add(e)
+		}
+	}
+	v := &verify.Family{Format: f.Format.Name, Partial: true, Names: w.Config.Verify.Names, Family: &catalog.Family{
+		Name: f.Name, Format: f.Format.Name, Source: f.Source,
+		Members: []*catalog.Member{{Culture: f.Source, Neutral: true, Catalog: from}, {Culture: back.Culture, Catalog: to}},
+	}}
+	v.Place = func(*catalog.Member, *catalog.Entry) (string, int, int) { return "", 0, 0 }
+	found := map[string]*finding.Finding{}
+	result := verify.Run([]*verify.Family{v}, nil, nil)
+	for i := range result.Findings {
+		if one := &result.Findings[i]; one.Severity == finding.Error && one.Key != "" && one.Culture == string(back.Culture) && found[one.Key] == nil {
+			found[one.Key] = one
+		}
+	}
+	return found
+}
