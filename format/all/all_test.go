@@ -383,7 +383,7 @@ func complete(d format.Document) {
 		for i := range c.Entries {
 			m := c.Entries[i].Message
 			withoutIdle(m.Choice)
-			if m.Choice == nil || len(m.Choice.Selectors) != 1 {
+			if m.Choice == nil || len(m.Choice.Selectors) != 1 || !slices.ContainsFunc(m.Choice.Variants, func(v message.Variant) bool { return v.Keys[0] == message.Default }) {
 				continue
 			}
 			other := m.Main().String()

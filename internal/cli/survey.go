@@ -101,6 +101,9 @@ func (e *env) printSurvey(c *cli.Command, s *project.Survey) error {
 	misnamed := 0
 	for _, f := range s.Families {
 		p.Printf("\n%s  %s, source %s, %s in %s\n", p.Strong(f.Name), f.Format, f.Source, plural(f.Keys, "key"), plural(f.Files, "file"))
+		if !slices.ContainsFunc(f.Cultures, func(c project.Covered) bool { return c.Culture == f.Source }) {
+			p.Printf("  %s no file in the source culture %s\n", p.Warn("sourceless"), f.Source)
+		}
 		var rows [][]string
 		for _, covered := range f.Cultures {
 			if covered.Culture == f.Source {
