@@ -142,12 +142,12 @@ func (e *env) conversion(c *cli.Command, inputs []string, target *format.Format,
 	if err != nil {
 		return nil, err
 	}
+	progress := e.notes(c).Progress("converting")
+	defer progress.End()
 	w, err := project.Load(inputs, c.String("project"), project.Options{From: c.String("from"), Cultures: tags})
 	if err != nil {
 		return nil, err
 	}
-	progress := e.notes(c).Progress("converting")
-	defer progress.End()
 	return project.ConvertFamilies(w.Families, target, out, progress.Set)
 }
 
