@@ -138,11 +138,7 @@ func (n *node) append(out []byte, indent string) []byte {
 func segments(key string) []string {
 	var list []string
 	for part := range strings.SplitSeq(key, ".") {
-		for {
-			at := strings.IndexByte(part, '[')
-			if at <= 0 {
-				break
-			}
+		if at := strings.IndexByte(part, '['); at > 0 {
 			list = append(list, part[:at])
 			part = part[at:]
 			for strings.Count(part, "[") > 1 {
@@ -150,7 +146,6 @@ func segments(key string) []string {
 				list = append(list, part[:next])
 				part = part[next:]
 			}
-			break
 		}
 		list = append(list, part)
 	}

@@ -184,11 +184,9 @@ func (e *Editor) Drop(object *Value, indices ...int) {
 		last--
 	}
 	if last < len(members)-1 { // the end goes with the comma before it
-		from, to := members[last+1].KeyFrom, members[len(members)-1].Value.To
+		from, to := object.From+1, object.To-1
 		if last >= 0 {
-			from = members[last].Value.To
-		} else {
-			from, to = object.From+1, object.To-1
+			from, to = members[last].Value.To, members[len(members)-1].Value.To
 		}
 		e.Replace(from, to, "")
 	}

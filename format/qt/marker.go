@@ -67,7 +67,6 @@ type speller struct {
 	counted *message.Placeholder
 	// rank gives the others their numbers.
 	rank map[string]int
-	kept bool
 }
 
 // newSpeller decides which argument of a message has which marker.

@@ -83,7 +83,6 @@ type parser struct {
 	*xmlscan.Scanner
 	src      string
 	original string
-	fixed    []bool // translate="no" of the elements around
 }
 
 func parse(data []byte) (format.Document, []finding.Finding) {
