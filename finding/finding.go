@@ -8,6 +8,7 @@ import (
 	"fmt"
 	"slices"
 	"strings"
+	"sync"
 	"unicode/utf8"
 )
 
@@ -105,6 +106,7 @@ func Sort(findings []Finding) {
 // is not usable; make one with NewLines.
 type Lines struct {
 	data   string
+	once   sync.Once
 	starts []int
 }
 
@@ -113,16 +115,10 @@ type Lines struct {
 func NewLines(data string) *Lines { return &Lines{data: data} }
 
 // At gives the line and the column, both from 1, of the byte at offset. A
-// line ends with LF, CR LF or a lone CR; columns count characters.
+// line ends with LF, CR LF or a lone CR; columns count characters. Several
+// goroutines may ask at once.
 func (l *Lines) At(offset int) (line, column int) {
-	if l.starts == nil {
-		l.starts = append(l.starts, 0)
-		for i := 0; i < len(l.data); i++ {
-			if c := l.data[i]; c == '\n' || c == '\r' && (i+1 == len(l.data) || l.data[i+1] != '\n') {
-				l.starts = append(l.starts, i+1)
-			}
-		}
-	}
+	l.once.Do(l.find)
 	offset = min(max(offset, 0), len(l.data))
 	at, exact := slices.BinarySearch(l.starts, offset)
 	if !exact {
@@ -130,6 +126,16 @@ func (l *Lines) At(offset int) (line, column int) {
 	}
 	prefix := strings.TrimPrefix(l.data[l.starts[at]:offset], "\uFEFF")
 	return at + 1, utf8.RuneCountInString(prefix) + 1
+}
+
+// find finds the beginnings of the lines.
+func (l *Lines) find() {
+	l.starts = append(l.starts, 0)
+	for i := 0; i < len(l.data); i++ {
+		if c := l.data[i]; c == '\n' || c == '\r' && (i+1 == len(l.data) || l.data[i+1] != '\n') {
+			l.starts = append(l.starts, i+1)
+		}
+	}
 }
 
 // Nearest gives the candidate most like word, or "" when none is close: at

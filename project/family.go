@@ -380,6 +380,9 @@ func (f *Family) CompleteAll() {
 	if source != nil {
 		source.Catalog.Complete(nil)
 	}
+	for _, m := range f.Members {
+		m.Catalog.At("") // make the indexes before they are shared
+	}
 	var wait sync.WaitGroup
 	limit := make(chan struct{}, runtime.GOMAXPROCS(0))
 	for _, m := range f.Members {

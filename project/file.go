@@ -37,6 +37,7 @@ type File struct {
 	Companion *File
 	data      []byte
 	lines     *finding.Lines
+	counted   sync.Once
 	// joined and same remember whether a file of several cultures looks plain.
 	joined sync.Once
 	same   bool
@@ -192,9 +193,7 @@ func (f *File) At(offset int) (line, column int) {
 	if offset < 0 {
 		return 0, 0
 	}
-	if f.lines == nil {
-		f.lines = finding.NewLines(f.Document.Text())
-	}
+	f.counted.Do(func() { f.lines = finding.NewLines(f.Document.Text()) })
 	return f.lines.At(offset)
 }
 
