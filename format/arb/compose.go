@@ -113,7 +113,7 @@ func (w *composer) entries(c *catalog.Catalog, entries []catalog.Entry, taken ma
 			w.out = append(jsonscan.AppendQuote(w.out, w.spell(c, e)), ',')
 		}
 		w.metadata(key, e, o.Source != nil)
-		if o.Source == nil && e.Message.HasPlaceholders() && !ordered(e.Message) {
+		if o.Source == nil && e.Message.HasPlaceholders() && !ordered(w.arguments) { // as they were just described
 			w.lose("position", "which argument is the first and which the second", "the order of their descriptions")
 		}
 		w.unheld(e)
@@ -121,17 +121,12 @@ func (w *composer) entries(c *catalog.Catalog, entries []catalog.Entry, taken ma
 	return true
 }
 
-// ordered reports whether the arguments' positions are one to their number, as
-// the order of their descriptions says.
-func ordered(m message.Message) bool {
-	for p := range m.Placeholders() {
-		if p.Position > 1 {
-			for i, a := range m.Arguments() {
-				if a.Position != i+1 {
-					return false
-				}
-			}
-			break
+// ordered reports whether the positions of arguments are one to their number,
+// as the order of their descriptions says.
+func ordered(arguments []message.Placeholder) bool {
+	for i := range arguments {
+		if arguments[i].Position != i+1 {
+			return false
 		}
 	}
 	return true
