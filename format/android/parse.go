@@ -257,7 +257,7 @@ func (p *parser) child() {
 	switch p.Name {
 	case "string", "plurals", "string-array":
 	default:
-		p.skip()
+		p.Skip()
 		return
 	}
 	element := p.Token
@@ -265,7 +265,7 @@ func (p *parser) child() {
 	entry := catalog.Entry{Key: key, Offset: element.From, Note: p.note.String()}
 	if !named || key == "" {
 		p.report("file-damaged", element.From, "", fmt.Sprintf("<%s> without a name", p.Name), `add name="..."`)
-		p.skip()
+		p.Skip()
 		return
 	}
 	formatted := true
@@ -293,15 +293,6 @@ func (p *parser) attributes(entry *catalog.Entry) (formatted bool) {
 	}
 	value, ok := p.Value("formatted")
 	return !ok || value != "false"
-}
-
-// skip goes to the end of the element just begun.
-func (p *parser) skip() {
-	if p.Lone {
-		return
-	}
-	for depth := len(p.Open); len(p.Open) >= depth && p.Next(); {
-	}
 }
 
 func (p *parser) add(e *catalog.Entry) {
@@ -407,7 +398,7 @@ func (p *parser) items(element string, f func(item xmlscan.Token, quantity strin
 			return
 		case p.Kind == xmlscan.Start:
 			p.report("file-damaged", p.From, "", fmt.Sprintf("<%s> where <item> belongs", p.Name), "write <item>")
-			p.skip()
+			p.Skip()
 		}
 	}
 }

@@ -151,30 +151,22 @@ func (p *parser) element() element {
 			value, _ := p.Value("value")
 			out.WriteString(byteOf(value))
 			if !p.Lone {
-				p.skip()
+				p.Skip()
 			}
 		case p.Kind == xmlscan.Start && (p.Name == "message" || p.Name == "context" || p.Name == "translation" || p.Name == "source"):
 			p.Back()
 			p.Close(name)
 			e.content.to, e.whole.to = p.From, p.From
-			e.text = lineEnds(out.String())
+			e.text = xmlscan.LineEnds(out.String())
 			return e
 		case p.Kind == xmlscan.Start:
 			p.Damaged(p.From, "", fmt.Sprintf("the tag <%s> stands bare in a text", p.Name), "write &lt; for <")
-			p.skip()
+			p.Skip()
 		}
 	}
 	e.content.to, e.whole.to = p.From, p.To
-	e.text = lineEnds(out.String())
+	e.text = xmlscan.LineEnds(out.String())
 	return e
-}
-
-// lineEnds makes all line ends LF, as XML does.
-func lineEnds(text string) string {
-	if strings.IndexByte(text, '\r') < 0 {
-		return text
-	}
-	return strings.ReplaceAll(strings.ReplaceAll(text, "\r\n", "\n"), "\r", "\n")
 }
 
 // byteOf reads the number of a control character: "x1b" or "27".
@@ -188,14 +180,6 @@ func byteOf(value string) string {
 		return ""
 	}
 	return string(rune(n))
-}
-
-func (p *parser) skip() {
-	if p.Lone {
-		return
-	}
-	for depth := len(p.Open); len(p.Open) >= depth && p.Next(); {
-	}
 }
 
 // message reads one message. Obsolete and vanished ones are kept untouched and
@@ -237,7 +221,7 @@ func (p *parser) message() {
 			p.add(s, id, comment)
 			return
 		default:
-			p.skip()
+			p.Skip()
 		}
 	}
 	s.message.to = p.To
@@ -282,7 +266,7 @@ func (p *parser) translation(s *slot) {
 				}
 				first = false
 			case p.Kind == xmlscan.Start:
-				p.skip()
+				p.Skip()
 			}
 		}
 		e.content.to, e.whole.to = p.From, p.To

@@ -70,7 +70,7 @@ func parse(data []byte) (format.Document, []finding.Finding) {
 		case p.Kind == xmlscan.Start && p.Name == "data":
 			p.data()
 		case p.Kind == xmlscan.Start && len(p.Open) > 1:
-			p.skip()
+			p.Skip()
 		case p.Kind == xmlscan.End && p.Name == "root":
 			p.rootEnd = p.From
 		}
@@ -91,14 +91,6 @@ func (p *parser) report(rule string, offset int, key, text, mend string) {
 	}
 	line, column := p.lines.At(offset)
 	p.findings = append(p.findings, finding.Finding{Rule: rule, Severity: finding.Error, Line: line, Column: column, Key: key, Message: text, Mend: mend})
-}
-
-func (p *parser) skip() {
-	if p.Lone {
-		return
-	}
-	for depth := len(p.Open); len(p.Open) >= depth && p.Next(); {
-	}
 }
 
 // data reads one <data>. Only texts become entries: what has a type that is no
@@ -150,7 +142,7 @@ func (p *parser) data() {
 			p.entry(s, key, named, typed && !strings.HasPrefix(kind, "System.String") || mime, value, note, offset)
 			return
 		default:
-			p.skip()
+			p.Skip()
 		}
 	}
 	s.to = p.To
@@ -190,7 +182,7 @@ func (p *parser) textOf(key string) (text string, from, to int, offset int) {
 		text = p.Unescape(start, start+end)
 		p.Seek(start + end)
 		p.Next()
-		return lineEnds(text), start, (start + end), start
+		return xmlscan.LineEnds(text), start, (start + end), start
 	}
 	var out strings.Builder
 	depth := len(p.Open)
@@ -205,22 +197,14 @@ func (p *parser) textOf(key string) (text string, from, to int, offset int) {
 			if p.Name == "data" || p.Name == "value" || p.Name == "comment" {
 				p.Back()
 				p.Close(name)
-				return lineEnds(out.String()), start, end, start
+				return xmlscan.LineEnds(out.String()), start, end, start
 			}
 			p.report("file-damaged", p.From, key, fmt.Sprintf("the tag <%s> stands bare in a text", p.Name), "write &lt; for <")
-			p.skip()
+			p.Skip()
 		}
 		end = p.To
 	}
-	return lineEnds(out.String()), start, p.From, start
-}
-
-// lineEnds makes all line ends LF, as XML does.
-func lineEnds(text string) string {
-	if strings.IndexByte(text, '\r') < 0 {
-		return text
-	}
-	return strings.ReplaceAll(strings.ReplaceAll(text, "\r\n", "\n"), "\r", "\n")
+	return xmlscan.LineEnds(out.String()), start, p.From, start
 }
 
 // read makes a message of a value: an ICU message where a plural or select is

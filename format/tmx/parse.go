@@ -99,7 +99,7 @@ func parse(data []byte) (format.Document, []finding.Finding) {
 					p.Report("culture-unknown", p.From, "", err.Error(), "write the culture in srclang")
 				}
 			}
-			p.skip()
+			p.Skip()
 		case p.Kind == xmlscan.Start && p.Name == "tu":
 			p.unit()
 		case p.Kind == xmlscan.End && p.Name == "body":
@@ -114,14 +114,6 @@ func parse(data []byte) (format.Document, []finding.Finding) {
 	}
 	p.messages()
 	return p.document, p.Done()
-}
-
-func (p *parser) skip() {
-	if p.Lone {
-		return
-	}
-	for depth := len(p.Open); len(p.Open) >= depth && p.Next(); {
-	}
 }
 
 // unit reads one unit. Properties are kept.
@@ -158,7 +150,7 @@ func (p *parser) unit() {
 			p.add(u, note)
 			return
 		default:
-			p.skip()
+			p.Skip()
 		}
 	}
 	u.whole.to = p.To
@@ -197,7 +189,7 @@ func (p *parser) variant(u *unit) {
 			p.keep(u, v, err == nil && ok)
 			return
 		default:
-			p.skip()
+			p.Skip()
 		}
 	}
 	v.whole.to = p.To
@@ -269,7 +261,7 @@ func (p *parser) plainText() string {
 			out.WriteString(p.src[p.InnerFrom:p.InnerTo])
 		}
 	}
-	return strings.ReplaceAll(strings.ReplaceAll(out.String(), "\r\n", "\n"), "\r", "\n")
+	return xmlscan.LineEnds(out.String())
 }
 
 // content reads the segment just begun.
@@ -280,7 +272,7 @@ func (p *parser) content() ([]part, element) {
 	}
 	var parts []part
 	text := func(s string) {
-		s = strings.ReplaceAll(strings.ReplaceAll(s, "\r\n", "\n"), "\r", "\n")
+		s = xmlscan.LineEnds(s)
 		if n := len(parts); n > 0 && parts[n-1].code == nil {
 			parts[n-1].text += s
 		} else if s != "" {

@@ -113,7 +113,7 @@ func parse(data []byte) (format.Document, []finding.Finding) {
 		case p.Kind == xmlscan.Start && (p.Name == "trans-unit" || p.Name == "unit"):
 			p.unit()
 		case p.Kind == xmlscan.Start && (p.Name == "header" || p.Name == "skeleton" || p.Name == "bin-unit"):
-			p.skip()
+			p.Skip()
 		case p.Kind == xmlscan.End && (p.Name == "body" || p.second && p.Name == "file"):
 			p.bodyEnd = p.From
 		}
@@ -146,14 +146,6 @@ func (p *parser) tag(name string, c *catalog.Catalog) bool {
 		c.Culture = tag
 	}
 	return true
-}
-
-func (p *parser) skip() {
-	if p.Lone {
-		return
-	}
-	for depth := len(p.Open); len(p.Open) >= depth && p.Next(); {
-	}
 }
 
 // begun gives the element whose start tag was just read.
@@ -246,7 +238,7 @@ func (p *parser) unit() {
 			p.add(u, e, key, notes)
 			return
 		default: // alternatives, matches and other modules are kept
-			p.skip()
+			p.Skip()
 		}
 		if u.segment.whole.from >= 0 && u.segments == 1 {
 			u.segment.content.to = p.To
@@ -305,7 +297,7 @@ func (p *parser) plainText() string {
 			}
 		}
 	}
-	return lineEnds(out.String())
+	return xmlscan.LineEnds(out.String())
 }
 
 // character reads the number of a character that XML cannot hold (<cp hex>).
@@ -315,13 +307,6 @@ func character(hex string) string {
 		return ""
 	}
 	return string(rune(n))
-}
-
-func lineEnds(text string) string {
-	if strings.IndexByte(text, '\r') < 0 {
-		return text
-	}
-	return strings.ReplaceAll(strings.ReplaceAll(text, "\r\n", "\n"), "\r", "\n")
 }
 
 // content reads the inline content of <source> or <target>.
@@ -343,9 +328,9 @@ func (p *parser) content(u *unit) ([]part, element) {
 	for p.Next() {
 		switch p.Kind {
 		case xmlscan.Text:
-			text(lineEnds(p.Unescape(p.From, p.To)))
+			text(xmlscan.LineEnds(p.Unescape(p.From, p.To)))
 		case xmlscan.CDATA:
-			text(lineEnds(p.src[p.InnerFrom:p.InnerTo]))
+			text(xmlscan.LineEnds(p.src[p.InnerFrom:p.InnerTo]))
 		case xmlscan.End:
 			if len(p.Open) < depth {
 				at.content.to, at.whole.to = p.From, p.To

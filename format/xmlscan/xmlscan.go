@@ -390,6 +390,23 @@ func (s *Scanner) Shut(offset int, name string) bool {
 	return true
 }
 
+// Skip goes to the end of the element just begun.
+func (s *Scanner) Skip() {
+	if s.Lone {
+		return
+	}
+	for depth := len(s.Open); len(s.Open) >= depth && s.Next(); {
+	}
+}
+
+// LineEnds makes all line ends LF, as XML does (XML 1.0, 2.11).
+func LineEnds(text string) string {
+	if strings.IndexByte(text, '\r') < 0 {
+		return text
+	}
+	return strings.ReplaceAll(strings.ReplaceAll(text, "\r\n", "\n"), "\r", "\n")
+}
+
 // Seek goes on reading at offset, where the reader knows how things stand.
 func (s *Scanner) Seek(offset int) { s.at = offset }
 
