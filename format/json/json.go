@@ -40,7 +40,7 @@ var Format = &format.Format{
 var holds = format.Abilities{Plurals: true, Exact: true, Ordinals: true, Selects: true, Several: true, Names: true, Types: true, Arrays: true}
 
 // settings are JSON files that hold no texts, whatever folder they are in.
-var settings = []string{"package.json", "package-lock.json", "tsconfig.json", "manifest.json", "composer.json", "angular.json", "jsconfig.json", "zelvik.ledger.json"}
+var settings = []string{"package.json", "package-lock.json", "tsconfig.json", "manifest.json", "composer.json", "jsconfig.json", "zelvik.ledger.json"}
 
 // looksLike is how an object begins whose first value is a text or an object.
 var looksLike = regexp.MustCompile(`^(?:\x{feff})?\s*\{\s*"(?:[^"\\]|\\.)*"\s*:\s*["{]`)

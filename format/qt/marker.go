@@ -153,7 +153,7 @@ func (s speller) write(p message.Pattern) (string, []message.Loss) {
 }
 
 // rules are the plural rules of Qt's languages, in the order of a file's forms
-// (Qt Linguist manual, "Handling plurals"); the last form is for all other
+// (Qt documentation, translation rules for plurals); the last form is for all other
 // numbers. Languages that are not here have the rules of English.
 var rules = map[string][]string{
 	"ja zh ko vi th id ms my hu tr fa bo bi dz fj gn jv na om su tt yo za": {},
