@@ -128,8 +128,10 @@ func candidate(at, from string) format.Fit {
 	name := filepath.ToSlash(at)
 	if f, fit := all.Detect(name, nil); f != nil {
 		if fit == format.Maybe {
-			if better, sure := all.Detect(name, head(at)); sure == format.Yes {
-				f, fit = better, sure
+			if data := head(at); len(data) > 0 {
+				if f, fit = all.Detect(name, data); f == nil {
+					return format.No // TypeScript, say, and no translation source of Qt's
+				}
 			}
 		}
 		if asked, _ := all.Named(from); from != "" && f.Name != from && (f.Companion == nil || f.Companion.Name != from) && (asked == nil || asked.Companion != f) {
