@@ -1,0 +1,222 @@
+package po
+
+import (
+	"fmt"
+	"strconv"
+	"strings"
+
+	"zelvik/catalog"
+	"zelvik/culture"
+	"zelvik/format/numbered"
+	"zelvik/message"
+	"zelvik/message/composite"
+	"zelvik/message/icu"
+	"zelvik/message/loose"
+	"zelvik/message/printf"
+)
+
+// head reads the header, the entry with the empty text.
+func (p *parser) head() {
+	for i := range p.blocks {
+		if b := &p.blocks[i]; b.id.text == "" && b.context.from < 0 {
+			p.header = i
+			break
+		}
+	}
+	if p.header < 0 {
+		return
+	}
+	text := p.blocks[p.header].texts[0].text
+	expression, offset := "", p.blocks[p.header].texts[0].from
+	for line := range strings.SplitSeq(text, "\n") {
+		name, value, _ := strings.Cut(line, ":")
+		value = strings.TrimSpace(value)
+		switch strings.ToLower(strings.TrimSpace(name)) {
+		case "language":
+			if tag, err := culture.Parse(modifier(value)); err == nil {
+				p.target.Culture = tag
+			} else if value != "" {
+				p.Report("culture-unknown", offset, "", err.Error(), "write the file's culture in the header Language")
+			}
+		case "plural-forms":
+			expression = value
+		case strings.ToLower(keysHeader):
+			p.keyed = value == "msgctxt"
+		}
+	}
+	if p.forms = numbered.Own(p.target.Culture); p.target.Culture == "" {
+		p.forms = numbered.Match("", 2, nil)
+	}
+	if expression == "" || strings.Contains(expression, "EXPRESSION") {
+		return
+	}
+	count, e, err := pluralForms(expression)
+	if err != nil {
+		p.Damaged(offset, "", err.Error(), "write Plural-Forms: nplurals=2; plural=(n != 1);")
+		return
+	}
+	p.forms = numbered.Match(p.target.Culture, count, e.eval)
+}
+
+// pluralForms reads "nplurals=2; plural=(n != 1);".
+func pluralForms(text string) (count int, e *expression, err error) {
+	for part := range strings.SplitSeq(text, ";") {
+		name, value, _ := strings.Cut(part, "=")
+		switch strings.TrimSpace(name) {
+		case "nplurals":
+			count, err = strconv.Atoi(strings.TrimSpace(value))
+		case "plural":
+			e, err = parseExpression(strings.TrimSpace(value))
+		}
+		if err != nil {
+			return 0, nil, err
+		}
+	}
+	if count < 1 || count > 99 || e == nil {
+		return 0, nil, fmt.Errorf("the header Plural-Forms %q cannot be read", text)
+	}
+	return count, e, nil
+}
+
+// catalogs makes the entries of both sides.
+func (p *parser) catalogs() {
+	if p.header < 0 {
+		p.forms = numbered.Match("", 2, nil)
+	}
+	translated := false
+	for i := range p.blocks {
+		if i == p.header {
+			continue
+		}
+		b := &p.blocks[i]
+		b.key = p.keyOf(b)
+		if !p.Once(b.key, b.key, b.id.from) {
+			continue
+		}
+		p.index[b.key] = i
+		parse := syntax(b)
+		e := catalog.Entry{Key: b.key, Note: b.note.text, Offset: b.id.from}
+		if b.plural.from >= 0 {
+			e.Message = sourceForms.Choice(func(form int) message.Pattern {
+				m, _ := parse([]string{b.id.text, b.plural.text}[form])
+				return m.Main()
+			})
+		} else {
+			e.Message = p.told(b, b.id, parse)
+		}
+		p.source.Add(e)
+		t := catalog.Entry{Key: b.key, Note: b.translatorsNote.text, Offset: b.first().from, State: catalog.Done}
+		if !b.translated() {
+			continue
+		}
+		translated = true
+		if b.flags["fuzzy"] {
+			t.State = catalog.Draft
+			if b.previousFrom >= 0 {
+				t.State = catalog.Moved
+			}
+		}
+		if b.plural.from >= 0 {
+			for index, f := range b.texts {
+				if index >= p.forms.Count {
+					p.Damaged(f.from, b.key, fmt.Sprintf("msgstr[%d] is more than the header's nplurals=%d allows", index, p.forms.Count), "mend Plural-Forms or remove the form")
+				}
+			}
+			t.Message = p.forms.Choice(func(form int) message.Pattern {
+				m, _ := parse(b.texts[form].text)
+				return m.Main()
+			})
+		} else {
+			t.Message = p.told(b, b.texts[0], parse)
+		}
+		p.target.Add(t)
+	}
+	if p.target.Culture == "" && !translated {
+		p.target = nil
+	}
+}
+
+// first gives the first text.
+func (b *block) first() field {
+	for i := 0; i < 100; i++ {
+		if f, ok := b.texts[i]; ok {
+			return f
+		}
+	}
+	return field{}
+}
+
+func (b *block) translated() bool {
+	for _, f := range b.texts {
+		if f.text != "" {
+			return true
+		}
+	}
+	return false
+}
+
+// keyOf gives the key: the context where it is one, else the text with its
+// context before it.
+func (p *parser) keyOf(b *block) string {
+	switch {
+	case b.context.from < 0:
+		return b.id.text
+	case p.keyed:
+		return b.context.text
+	}
+	return b.context.text + "|" + b.id.text
+}
+
+type reading func(text string) (message.Message, []message.Fault)
+
+func pattern(parse func(string) (message.Pattern, []message.Fault)) reading {
+	return func(text string) (message.Message, []message.Fault) {
+		p, faults := parse(text)
+		return message.Message{Pattern: p}, faults
+	}
+}
+
+// readings are the ways to read placeholders by flag (gettext manual, PO files).
+var readings = map[string]reading{
+	"c-format": pattern(printf.C.Parse), "python-format": pattern(printf.C.Parse), "php-format": pattern(printf.C.Parse),
+	"javascript-format": pattern(printf.C.Parse), "lua-format": pattern(printf.C.Parse), "awk-format": pattern(printf.C.Parse),
+	"go-format": pattern(printf.C.Parse), "ruby-format": pattern(printf.C.Parse), "perl-format": pattern(printf.C.Parse),
+	"objc-format": pattern(printf.Foundation.Parse), "java-printf-format": pattern(printf.Java.Parse),
+	"csharp-format": pattern(composite.Parse), "java-format": icu.ParseJava,
+	"python-brace-format": loose.Braces.Parse, "perl-brace-format": loose.Braces.Parse, "c++-format": loose.Braces.Parse,
+}
+
+// syntax gives the way to read an entry's texts.
+func syntax(b *block) reading {
+	for flag := range b.flags {
+		if read := readings[flag]; read != nil {
+			return read
+		}
+		if strings.HasPrefix(flag, "no-") && readings[flag[3:]] != nil {
+			return func(text string) (message.Message, []message.Fault) {
+				return message.Message{Pattern: message.SplitMarkup(nil, text)}, nil
+			}
+		}
+	}
+	spelling := loose.Of(b.id.text)
+	if b.plural.from >= 0 && spelling == loose.Braces {
+		spelling = loose.Of(b.plural.text)
+	}
+	return spelling.Parse
+}
+
+// told reads a text and tells its faults.
+func (p *parser) told(b *block, f field, parse reading) message.Message {
+	m, faults := parse(f.text)
+	for _, fault := range faults {
+		rule := fault.Rule
+		if rule == "file-damaged" {
+			rule = "escape-wrong"
+		}
+		p.Report(rule, f.from, b.key, fault.Text, fault.Mend)
+	}
+	return m
+}
+
+// sourceForms are those of msgid and msgid_plural.
+var sourceForms = numbered.Forms{Count: 2, Index: map[string]int{culture.One: 0, culture.Other: 1}}
