@@ -4,6 +4,7 @@ import (
 	"errors"
 	"fmt"
 	"slices"
+	"strings"
 
 	"zelvik/catalog"
 	"zelvik/culture"
@@ -88,7 +89,7 @@ func (w *Workspace) Reconcile(o ReconcileOptions) (*Level, error) {
 				changes[holder] = append(changes[holder], list...)
 			}
 		}
-		slices.SortFunc(order, func(a, b *File) int { return compareText(a.Path, b.Path) })
+		slices.SortFunc(order, func(a, b *File) int { return strings.Compare(a.Path, b.Path) })
 		for _, file := range order {
 			data, losses, err := file.Document.Edit(changes[file])
 			var edit *format.EditError
@@ -105,16 +106,6 @@ func (w *Workspace) Reconcile(o ReconcileOptions) (*Level, error) {
 		}
 	}
 	return l, nil
-}
-
-func compareText(a, b string) int {
-	switch {
-	case a < b:
-		return -1
-	case a > b:
-		return 1
-	}
-	return 0
 }
 
 // member plans the changes of one culture, by the files that hold its texts.

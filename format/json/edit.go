@@ -233,9 +233,7 @@ func (e *editor) rename(n int, s slot, c format.Change) error {
 		if s.kind != plain {
 			return errors.New("it cannot be moved to another level; edit it in the file")
 		}
-		m := message.Plain("")
-		i := e.catalogs[n].At(c.Key)
-		m = e.catalogs[n].Entries[i].Message
+		m := e.catalogs[n].Find(c.Key).Message
 		e.Drop(s.parent, s.at...)
 		return e.insert(n, format.Change{Key: c.NewKey, Message: &m, After: "\x00"})
 	}

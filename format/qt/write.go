@@ -40,17 +40,15 @@ func join(catalogs []*catalog.Catalog) ([]byte, []catalog.Loss) {
 	last := ""
 	for i := range source.Entries {
 		e := &source.Entries[i]
-		context, _, _, named := split(e)
+		context, _, _, _ := split(e)
 		if !open || context != last {
 			if open {
 				out = append(out, "</context>\n"...)
 			}
-			name := context
 			out = append(out, "<context>\n"+step+"<name>"...)
-			out = append(escape(out, name), "</name>\n"...)
+			out = append(escape(out, context), "</name>\n"...)
 			open, last = true, context
 		}
-		_ = named
 		out = w.message(out, source, target, e, step)
 	}
 	if open {
@@ -176,7 +174,7 @@ func (w *writer) translation(out []byte, t *catalog.Entry, plural bool, indent s
 			texts = w.fill(t.Message)
 		}
 		for _, text := range texts {
-			out = append(w.field(append(out, w.newline...), indent+step, "numerusform", text), ""...)
+			out = w.field(append(out, w.newline...), indent+step, "numerusform", text)
 		}
 		out = append(out, w.newline+indent...)
 	case t != nil:
