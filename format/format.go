@@ -40,6 +40,11 @@ type Format struct {
 	// are several; nil for one form.
 	Named func(path string) *Format
 
+	// Spelled gives the form of the format in which it is settled how texts
+	// spell placeholders, by a word of loose.Words; nil for an unknown word.
+	// It is nil itself where the format settles that.
+	Spelled func(word string) *Format
+
 	// Recognise says how well a file fits, from its slash-separated path and
 	// its first bytes, which may be missing.
 	Recognise func(path string, head []byte) Fit

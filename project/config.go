@@ -14,6 +14,7 @@ import (
 
 	"zelvik/culture"
 	"zelvik/finding"
+	"zelvik/format/all"
 )
 
 // ConfigName is the configuration's file name.
@@ -42,6 +43,62 @@ type Config struct {
 type FamilyConfig struct {
 	Path   string `yaml:"path"`
 	Format string `yaml:"format"`
+	// Placeholders says how texts spell placeholders where the format leaves
+	// that open: a word of loose.Words.
+	Placeholders string `yaml:"placeholders"`
+	// Follows is the path of the family with the same keys that leads this one.
+	Follows string `yaml:"follows"`
+}
+
+// named gives what all.Named takes for the place; "" to detect it.
+func (f *FamilyConfig) named() string {
+	if f.Placeholders != "" {
+		return f.Format + ":" + f.Placeholders
+	}
+	return f.Format
+}
+
+// formatsOf gives the formats that the configuration states for a path, those
+// of the innermost place that holds it; one that is "" where it states none.
+func (c *Config) formatsOf(path string) []string {
+	best, longest := []string{""}, -1
+	if c == nil {
+		return best
+	}
+	for i := range c.Families {
+		f := &c.Families[i]
+		place := absolute(filepath.Join(c.dir, filepath.FromSlash(f.Path)))
+		if len(place) < longest || !inside(place, path) {
+			continue
+		}
+		if len(place) > longest {
+			best, longest = nil, len(place)
+		}
+		best = append(best, f.named())
+	}
+	return best
+}
+
+// FormatOf gives the name of the format in which a single file is to be read:
+// what was asked for, else what the configuration says, else "".
+func FormatOf(path, asked, configPath string) (string, error) {
+	if asked != "" || path == "-" {
+		return asked, nil
+	}
+	if configPath == "" {
+		configPath = FindConfig(filepath.Dir(path))
+	}
+	if configPath == "" {
+		return "", nil
+	}
+	c, err := ReadConfig(configPath)
+	if err != nil {
+		return "", err
+	}
+	if stated := c.formatsOf(path); len(stated) == 1 {
+		return stated[0], nil
+	}
+	return "", nil // several at one place: by its name and content
 }
 
 // AccessorConfig is one set of accessors.
@@ -141,6 +198,15 @@ func ReadConfig(path string) (*Config, error) {
 			return nil, usage("%s: the path %q leads out of the project; use a path below %s", path, place, c.dir)
 		}
 	}
+	for i := range c.Families {
+		f := &c.Families[i]
+		if f.Placeholders != "" && f.Format == "" {
+			return nil, usage("%s: family %s: placeholders needs the format beside it; write format: json", path, f.Path)
+		}
+		if _, err := all.Named(f.named()); f.named() != "" && err != nil {
+			return nil, usage("%s: family %s: %v", path, f.Path, err)
+		}
+	}
 	for name, severity := range c.Verify.Rules {
 		if _, err := finding.ParseSeverity(severity); err != nil {
 			return nil, usage("%s: rule %s: %v", path, name, err)
@@ -154,6 +220,9 @@ func (c *Config) places() []string {
 	list := append([]string(nil), c.Screens...)
 	for _, f := range c.Families {
 		list = append(list, f.Path)
+		if f.Follows != "" {
+			list = append(list, f.Follows)
+		}
 	}
 	for _, a := range c.Accessors {
 		list = append(list, a.Out)
@@ -245,6 +314,7 @@ func Load(paths []string, configPath string, o Options) (*Workspace, error) {
 		}
 		w.Config = c
 	}
+	o.config = w.Config
 	if o.Source == "" {
 		o.Source = w.Config.Source
 	}

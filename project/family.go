@@ -50,6 +50,9 @@ type Options struct {
 	Source culture.Tag
 	// Cultures limits the cultures, nil for all.
 	Cultures []culture.Tag
+
+	// config gives formats to its places; it may be nil.
+	config *Config
 }
 
 // skipped are folders that hold copies and no sources.
@@ -134,7 +137,7 @@ func candidate(at, from string) format.Fit {
 				}
 			}
 		}
-		if asked, _ := all.Named(from); from != "" && f.Name != from && (f.Companion == nil || f.Companion.Name != from) && (asked == nil || asked.Companion != f) {
+		if asked, _ := all.Named(from); asked != nil && f.Name != asked.Name && f.Companion != asked && asked.Companion != f {
 			return format.No
 		}
 		if fit == format.Maybe && (path.Base(name) == f.Table+path.Ext(name) || from != "") {
@@ -167,16 +170,40 @@ func head(at string) []byte {
 
 // Families reads the string files at the paths and groups them.
 func Families(paths []string, o Options) ([]*Family, error) {
-	found, err := Find(paths, o.From)
-	if err != nil {
-		return nil, err
+	if _, err := all.Named(o.From); o.From != "" && err != nil {
+		return nil, &UsageError{err.Error()}
 	}
+	var found []string
+	named := map[string]string{}
+	for _, p := range paths {
+		stated := []string{o.From}
+		if o.From == "" {
+			stated = o.config.formatsOf(p)
+		}
+		for _, from := range stated {
+			at, err := Find([]string{p}, from)
+			if err != nil {
+				return nil, err
+			}
+			for _, one := range at {
+				if _, known := named[one]; known {
+					continue
+				}
+				if named[one] = from; o.From == "" && from == "" { // a place inside of a folder that was named
+					named[one] = o.config.formatsOf(one)[0]
+				}
+			}
+			found = append(found, at...)
+		}
+	}
+	slices.Sort(found)
+	found = slices.Compact(found)
 	files := make([]*File, len(found))
 	var group errgroup.Group
 	group.SetLimit(runtime.GOMAXPROCS(0))
 	for i, p := range found {
 		group.Go(func() error {
-			named := o.From
+			named := named[p]
 			if near, _ := nearExtension(p); near != nil && named == "" {
 				named = near.Name
 			}

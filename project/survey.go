@@ -156,6 +156,7 @@ func (s *Survey) Config(dir string) (string, error) {
 	for i, tag := range list {
 		names[i] = string(tag)
 	}
+	out.WriteString(schemaLine)
 	fmt.Fprintf(&out, "source: %s\ncultures: [%s]\nfamilies:\n", source, strings.Join(names, ", "))
 	seen := map[string]bool{}
 	for _, f := range s.Families {

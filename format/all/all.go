@@ -26,6 +26,7 @@ import (
 	"zelvik/format/xcstrings"
 	"zelvik/format/xliff"
 	"zelvik/format/xmlscan"
+	"zelvik/message/loose"
 )
 
 // Formats are all formats, in the order of the documentation.
@@ -48,13 +49,23 @@ var Formats = []*format.Format{
 	tmx.Format,
 }
 
-// Named gives the format with a name. The error lists the names and the
-// nearest one.
+// Named gives the format with a name; behind a colon may stand how its texts
+// spell placeholders, where files leave that open: "json:colon". The error
+// lists the names and the nearest one.
 func Named(name string) (*format.Format, error) {
+	name, spelling, asked := strings.Cut(name, ":")
 	var names []string
 	for _, f := range Formats {
-		if f.Name == name {
+		switch {
+		case f.Name == name && !asked:
 			return f, nil
+		case f.Name == name && f.Spelled == nil:
+			return nil, fmt.Errorf("%s files settle how placeholders are spelled; leave out :%s", name, spelling)
+		case f.Name == name:
+			if f = f.Spelled(spelling); f != nil {
+				return f, nil
+			}
+			return nil, fmt.Errorf("%q is no spelling of placeholders; choose %s", spelling, strings.Join(loose.Words[:], ", "))
 		}
 		names = append(names, f.Name)
 	}

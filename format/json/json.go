@@ -10,37 +10,57 @@ import (
 	"slices"
 	"strings"
 
+	"zelvik/catalog"
 	"zelvik/culture"
+	"zelvik/finding"
 	"zelvik/format"
 	"zelvik/message"
 	"zelvik/message/loose"
 )
 
 // Format is the format "json".
-var Format = &format.Format{
-	Name:       "json",
-	Title:      "JSON catalog, flat or nested",
-	Files:      "de.json, locales/de/app.json, app.de.json",
-	Extensions: []string{".json", ".jsonc"},
-	Table:      "messages",
-	Holds:      holds,
-	Recognise:  recognise,
-	Locate:     locate,
-	Path: func(dir, table string, tag culture.Tag, _ bool) string {
-		if table == "messages" {
-			return path.Join(dir, string(tag)+".json")
-		}
-		return path.Join(dir, string(tag), table+".json")
-	},
-	Parse:   parse,
-	Message: func(text string) (message.Message, []message.Fault) { return loose.Of(text).Parse(text) },
-	Compose: compose,
+var Format = made(parse, compose, func(text string) (message.Message, []message.Fault) { return loose.Of(text).Parse(text) })
+
+// spelled are the format's forms in which it is settled how placeholders are
+// spelled.
+var spelled = map[string]*format.Format{}
+
+func init() {
+	for i, word := range loose.Words {
+		s := loose.Spelling(i)
+		f := made(func(data []byte) (format.Document, []finding.Finding) { return parseAs(data, &s) },
+			func(c *catalog.Catalog, o format.Options) ([]byte, []catalog.Loss) { return composeAs(c, o, s) }, s.Parse)
+		spelled[word] = f
+	}
+	Format.Spelled = func(word string) *format.Format { return spelled[word] }
+}
+
+func made(parse func([]byte) (format.Document, []finding.Finding), compose func(*catalog.Catalog, format.Options) ([]byte, []catalog.Loss), read func(string) (message.Message, []message.Fault)) *format.Format {
+	return &format.Format{
+		Name:       "json",
+		Title:      "JSON catalog, flat or nested",
+		Files:      "de.json, locales/de/app.json, app.de.json",
+		Extensions: []string{".json", ".jsonc"},
+		Table:      "messages",
+		Holds:      holds,
+		Recognise:  recognise,
+		Locate:     locate,
+		Path: func(dir, table string, tag culture.Tag, _ bool) string {
+			if table == "messages" {
+				return path.Join(dir, string(tag)+".json")
+			}
+			return path.Join(dir, string(tag), table+".json")
+		},
+		Parse:   parse,
+		Message: read,
+		Compose: compose,
+	}
 }
 
 var holds = format.Abilities{Plurals: true, Exact: true, Ordinals: true, Selects: true, Several: true, Names: true, Types: true, Arrays: true}
 
 // settings are JSON files that hold no texts, whatever folder they are in.
-var settings = []string{"package.json", "package-lock.json", "tsconfig.json", "manifest.json", "composer.json", "jsconfig.json", "zelvik.ledger.json"}
+var settings = []string{"package.json", "package-lock.json", "tsconfig.json", "manifest.json", "composer.json", "jsconfig.json", "zelvik.ledger.json", "zelvik.schema.json"}
 
 // looksLike is how an object begins whose first value is a text or an object.
 var looksLike = regexp.MustCompile(`^(?:\x{feff})?\s*\{\s*"(?:[^"\\]|\\.)*"\s*:\s*["{]`)

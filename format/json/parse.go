@@ -84,7 +84,11 @@ type parser struct {
 	list []slot
 }
 
-func parse(data []byte) (format.Document, []finding.Finding) {
+func parse(data []byte) (format.Document, []finding.Finding) { return parseAs(data, nil) }
+
+// parseAs reads a file whose placeholders are spelled in a settled way; nil
+// finds it out.
+func parseAs(data []byte, settled *loose.Spelling) (format.Document, []finding.Finding) {
 	p := &parser{document: &document{text: charset.Decode(data)}}
 	src := p.Text()
 	p.Reader = format.NewReader(src)
@@ -104,9 +108,13 @@ func parse(data []byte) (format.Document, []finding.Finding) {
 	if root.Kind != jsonscan.Object && len(faults) == 0 {
 		p.Damaged(root.From, "", "the file is no JSON object", `write {"key": "text"}`)
 	}
-	var votes loose.Votes
-	count(&votes, &p.root)
-	p.spelling = votes.Best()
+	if settled != nil {
+		p.spelling = *settled
+	} else {
+		var votes loose.Votes
+		count(&votes, &p.root)
+		p.spelling = votes.Best()
+	}
 	p.cultures()
 	return p.document, p.Done()
 }

@@ -20,7 +20,11 @@ type writer struct {
 // compose writes one culture: nested where all keys are names parted by dots,
 // with arrays for keys that are numbered, else flat.
 func compose(c *catalog.Catalog, o format.Options) ([]byte, []catalog.Loss) {
-	w := &writer{}
+	return composeAs(c, o, loose.Braces)
+}
+
+func composeAs(c *catalog.Catalog, o format.Options, s loose.Spelling) ([]byte, []catalog.Loss) {
+	w := &writer{spelling: s}
 	w.Catalog, w.Source = c, o.Source == nil
 	nested := nests(c)
 	root := &node{nested: nested}

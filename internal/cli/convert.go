@@ -114,7 +114,11 @@ func (e *env) conversion(c *cli.Command, inputs []string, target *format.Format,
 		if out == "" {
 			out = "-"
 		}
-		file, err := project.Open(inputs[0], c.String("from"))
+		from, err := project.FormatOf(inputs[0], c.String("from"), c.String("project"))
+		if err != nil {
+			return nil, err
+		}
+		file, err := project.Open(inputs[0], from)
 		if err != nil {
 			return nil, err
 		}

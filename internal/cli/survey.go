@@ -71,6 +71,7 @@ func (e *env) saveSurvey(c *cli.Command, s *project.Survey, dir string) error {
 	}
 	plan := &project.Plan{}
 	plan.Add(at, nil, []byte(text))
+	plan.Add(filepath.Join(dir, project.SchemaName), nil, project.Schema)
 	if err := e.commit(c, plan); err != nil {
 		return err
 	}

@@ -30,6 +30,9 @@ const (
 	last
 )
 
+// Words name the spellings in configurations.
+var Words = [last]string{"braces", "double", "percent", "dollar", "colon", "at", "printf", "apple"}
+
 // Votes count the ways in which the texts of a file spell placeholders.
 type Votes [last]int
 
