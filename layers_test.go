@@ -39,6 +39,7 @@ var floors = [][]string{
 	{"accessor/*"},
 	{"accessor/all"},
 	{"project", "demo"},
+	{"page"},
 	{"live"},
 	{"internal/terminal"},
 	{"internal/cli"},

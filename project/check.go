@@ -19,6 +19,11 @@ func (w *Workspace) Check(others []finding.Finding) *verify.Result {
 	var families []*verify.Family
 	var found []finding.Finding
 	for _, f := range w.Families {
+		if r, err := w.ledger(f); err == nil {
+			r.mark(f)
+		} else {
+			found = append(found, finding.Finding{Rule: "file-damaged", Severity: finding.Error, Path: LedgerName, Message: err.Error(), Mend: "restore it from version control"})
+		}
 		families = append(families, f.verifiable(w.Config.Verify.Names, w.Partial))
 		told := map[*File]bool{}
 		for i, file := range f.Files {

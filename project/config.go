@@ -291,6 +291,8 @@ type Workspace struct {
 	Families []*Family
 	// Partial says that files were named one by one, not folders.
 	Partial bool
+	// ledgers are those that were looked at, by path.
+	ledgers map[string]*Ledger
 }
 
 // Load finds what a command works on: the paths given, else what the

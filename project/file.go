@@ -213,6 +213,22 @@ func Refuse(f *finding.Finding) error {
 	return &FileError{f.Place(), f.Message, f.Mend}
 }
 
+// Edit gives the file's bytes with the changes made. Errors and losses name
+// the file.
+func (f *File) Edit(changes []format.Change) ([]byte, []catalog.Loss, error) {
+	data, losses, err := f.Document.Edit(changes)
+	var edit *format.EditError
+	if errors.As(err, &edit) {
+		return nil, nil, &FileError{f.Path, edit.Error(), "mend the file or edit it by hand"}
+	} else if err != nil {
+		return nil, nil, &FileError{f.Path, err.Error(), "edit it by hand"}
+	}
+	for i := range losses {
+		losses[i].Path = f.Path
+	}
+	return data, losses, nil
+}
+
 // nearExtension gives the extension that a file's own one was probably meant
 // to be, as in localizable.String.
 func nearExtension(path string) (*format.Format, string) {

@@ -1,9 +1,6 @@
 package project
 
 import (
-	"crypto/sha256"
-	"encoding/hex"
-	"errors"
 	"fmt"
 	"path/filepath"
 	"slices"
@@ -21,16 +18,6 @@ type Handoff struct {
 	Plan
 	Files  []Converted
 	Losses []catalog.Loss
-}
-
-// fingerprint tells whether a text is still the one it was; none has one of
-// its own.
-func fingerprint(e *catalog.Entry) string {
-	if e == nil {
-		return "none"
-	}
-	sum := sha256.Sum256([]byte(e.Message.String()))
-	return hex.EncodeToString(sum[:6])
 }
 
 // waits reports whether a text is to be translated or looked at.
@@ -51,15 +38,10 @@ func (w *Workspace) Handoff(target *format.Format, out string, tags []culture.Ta
 		if source == nil {
 			return nil, usage("%s has no file in the source culture %s; name it in zelvik.yaml", f.Name, f.Source)
 		}
-		ledger, err := ReadLedger(f.Dir)
+		ledger, err := w.recall(f)
 		if err != nil {
 			return nil, err
 		}
-		for _, m := range f.Members {
-			ledger.Restore(m.Catalog)
-		}
-		f.CompleteAll()
-		handed := false
 		for i, m := range f.Members {
 			if m == source || m.Culture.Pseudo() || regional(f, m) || tags != nil && !slices.Contains(tags, m.Culture) {
 				continue
@@ -75,12 +57,13 @@ func (w *Workspace) Handoff(target *format.Format, out string, tags []culture.Ta
 				if e != nil && !e.Message.Empty() {
 					to.Add(*e)
 				}
-				ledger.hand(s.Key, m.Culture, fingerprint(e))
+				line := ledger.of(s.Key)
+				line.Handed = line.Handed.with(m.Culture, fingerprint(e))
+				ledger.put(line)
 			}
 			if len(from.Entries) == 0 {
 				continue
 			}
-			handed = true
 			extension := target.Extensions[0]
 			if target.Named != nil {
 				extension = ".xlsx" // what people write in
@@ -103,10 +86,8 @@ func (w *Workspace) Handoff(target *format.Format, out string, tags []culture.Ta
 			h.Add(path, nil, data)
 			h.Files = append(h.Files, Converted{f.Files[i].Path, path, target.Name, m.Culture, len(from.Entries), 0})
 		}
-		if handed {
-			ledger.save(&h.Plan, f.Dir)
-		}
 	}
+	w.saveLedgers(&h.Plan)
 	return h, nil
 }
 
@@ -146,14 +127,10 @@ func (w *Workspace) Takeback(file *File) (*Takeback, error) {
 		return nil, usage("no family here has the keys of %s; name its folder", file.Path)
 	}
 	source := f.SourceMember()
-	ledger, err := ReadLedger(f.Dir)
+	ledger, err := w.recall(f)
 	if err != nil {
 		return nil, err
 	}
-	for _, m := range f.Members {
-		ledger.Restore(m.Catalog)
-	}
-	f.CompleteAll()
 	t := &Takeback{}
 	changes := map[*File][]format.Change{}
 	var order []*File
@@ -183,12 +160,12 @@ func (w *Workspace) Takeback(file *File) (*Takeback, error) {
 				continue
 			case now != nil && now.Message.String() == e.Message.String() && !waits(s, now):
 				say("same", "")
-				ledger.hand(e.Key, m.Culture, "")
+				ledger.settle(e.Key, m.Culture)
 				continue
 			case asked != nil && !sameText(asked, s):
 				say("conflict", fmt.Sprintf("the source changed meanwhile, from %q to %q", asked.Message.String(), s.Message.String()))
 				continue
-			case ledger.entries[e.Key].Handed[m.Culture] != "" && ledger.entries[e.Key].Handed[m.Culture] != fingerprint(now):
+			case handed(ledger, e.Key, m.Culture) != "" && handed(ledger, e.Key, m.Culture) != fingerprint(now):
 				say("conflict", fmt.Sprintf("the text changed here meanwhile, to %q; it came back as %q", textOf(now), e.Message.String()))
 				continue
 			case broken[e.Key] != nil:
@@ -196,7 +173,7 @@ func (w *Workspace) Takeback(file *File) (*Takeback, error) {
 				continue
 			}
 			say("merged", "")
-			ledger.hand(e.Key, m.Culture, "")
+			ledger.settle(e.Key, m.Culture)
 			holder := own.Holder(e.ID())
 			if now == nil && e.Message.Choice != nil && own.Companion != nil {
 				holder = own.Companion
@@ -219,24 +196,19 @@ func (w *Workspace) Takeback(file *File) (*Takeback, error) {
 		}
 	}
 	for _, holder := range order {
-		data, losses, err := holder.Document.Edit(changes[holder])
-		var edit *format.EditError
-		if errors.As(err, &edit) {
-			return nil, &FileError{holder.Path, edit.Error(), "mend the file or edit it by hand"}
-		} else if err != nil {
-			return nil, &FileError{holder.Path, err.Error(), "edit it by hand"}
-		}
-		for i := range losses {
-			losses[i].Path = holder.Path
+		data, losses, err := holder.Edit(changes[holder])
+		if err != nil {
+			return nil, err
 		}
 		t.Losses = append(t.Losses, losses...)
 		t.Add(holder.Path, holder.data, data)
 	}
-	if ledger.path != "" {
-		ledger.save(&t.Plan, f.Dir)
-	}
+	w.saveLedgers(&t.Plan)
 	return t, nil
 }
+
+// handed gives the fingerprint of a text when it was handed out, or "".
+func handed(r *record, key string, tag culture.Tag) string { return r.of(key).Handed[tag] }
 
 func textOf(e *catalog.Entry) string {
 	if e == nil {

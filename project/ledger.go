@@ -1,13 +1,18 @@
 package project
 
 import (
+	"bytes"
+	"cmp"
+	"crypto/sha256"
+	"encoding/hex"
 	"encoding/json"
 	"errors"
+	"io"
 	"io/fs"
+	"maps"
 	"os"
 	"path/filepath"
 	"slices"
-	"sort"
 	"strings"
 
 	"zelvik/catalog"
@@ -19,23 +24,63 @@ import (
 const LedgerName = "zelvik.ledger.json"
 
 // Ledger holds what no native format can: the names, types and samples of
-// placeholders in formats that refer to them by position, and what was handed
-// to translators.
+// placeholders in formats that refer to them by position, which source text a
+// translation was made of, which texts are drafts, which were handed to
+// translators, and the texts of keys that are set aside.
 type Ledger struct {
-	entries map[string]ledgerEntry
+	entries map[ledgerID]ledgerEntry
 	// path is where it was read, "" where there was none; data what it was.
 	path string
 	data []byte
 }
 
-// ledgerEntry is one line: a key and what is kept of it.
+// ledgerID tells lines apart. What is known of a key's placeholders goes
+// wherever the key goes and has no family; all else is a family's own.
+type ledgerID struct{ key, family string }
+
+// ledgerEntry is one line: a key and what is kept of it. Fingerprints are
+// those of the texts that they are about, so that what is said of a text ends
+// when somebody changes it.
 type ledgerEntry struct {
 	Key string `json:"key"`
+	// Family is the family's path, from the ledger's folder.
+	Family string `json:"family,omitempty"`
 	// Arguments are those of its message, by position.
 	Arguments []argument `json:"arguments,omitempty"`
-	// Handed are the fingerprints of the texts, by culture, that were handed
-	// out and are not back.
-	Handed map[culture.Tag]string `json:"handed,omitempty"`
+	// Source is the fingerprint of the source's text that the translations are
+	// of, but for those that are moved.
+	Source string `json:"source,omitempty"`
+	// Moved, Drafts and Handed are translations, by culture, of an earlier
+	// source text, those that a machine made, and those that are with a
+	// translator.
+	Moved  prints `json:"moved,omitempty"`
+	Drafts prints `json:"drafts,omitempty"`
+	Handed prints `json:"handed,omitempty"`
+	// Aside are the texts, as ICU messages, of a key that the source does not
+	// have any more.
+	Aside map[culture.Tag]string `json:"aside,omitempty"`
+}
+
+// prints are fingerprints of texts by culture.
+type prints map[culture.Tag]string
+
+// with gives the prints with one more, or with an empty one one less.
+func (p prints) with(tag culture.Tag, print string) prints {
+	out := prints{}
+	for known, old := range p {
+		out[known] = old
+	}
+	if out[tag] = print; print == "" {
+		delete(out, tag)
+	}
+	if len(out) == 0 {
+		return nil
+	}
+	return out
+}
+
+func (e *ledgerEntry) empty() bool {
+	return e.Arguments == nil && e.Source == "" && e.Moved == nil && e.Drafts == nil && e.Handed == nil && len(e.Aside) == 0
 }
 
 // argument is what is known of one position; an empty name is a gap.
@@ -49,8 +94,11 @@ type argument struct {
 // ReadLedger reads the ledger at or above a folder; an empty one where there
 // is none.
 func ReadLedger(dir string) (*Ledger, error) {
-	l := &Ledger{entries: map[string]ledgerEntry{}}
+	l := &Ledger{entries: map[ledgerID]ledgerEntry{}}
 	stop := Root(absolute(dir))
+	if stop == "" {
+		stop = filepath.Dir(absolute(dir)) // beside a folder of resources
+	}
 	for at := absolute(dir); ; at = filepath.Dir(at) {
 		data, err := os.ReadFile(filepath.Join(at, LedgerName))
 		if err == nil {
@@ -60,7 +108,7 @@ func ReadLedger(dir string) (*Ledger, error) {
 		if !errors.Is(err, fs.ErrNotExist) {
 			return l, ReadError(filepath.Join(at, LedgerName), err)
 		}
-		if at == stop || stop == "" || filepath.Dir(at) == at {
+		if at == stop || filepath.Dir(at) == at {
 			return l, nil
 		}
 	}
@@ -79,7 +127,7 @@ func (l *Ledger) parse(path string, data []byte) error {
 		return &FileError{path, "the ledger is damaged: " + err.Error(), "restore it from version control, or remove it"}
 	}
 	for _, e := range list {
-		l.entries[e.Key] = e
+		l.entries[ledgerID{e.Key, e.Family}] = e
 	}
 	return nil
 }
@@ -101,7 +149,7 @@ func (l *Ledger) Note(c *catalog.Catalog) {
 			worth = worth || !p.MadeName() || p.Sample != ""
 		}
 		if worth {
-			l.entries[e.Key] = ledgerEntry{e.Key, list, l.entries[e.Key].Handed}
+			l.put(ledgerEntry{Key: e.Key, Arguments: list})
 		}
 	}
 }
@@ -112,7 +160,7 @@ func (l *Ledger) Restore(c *catalog.Catalog) {
 		return
 	}
 	for i := range c.Entries {
-		known, ok := l.entries[c.Entries[i].Key]
+		known, ok := l.entries[ledgerID{c.Entries[i].Key, ""}]
 		if !ok {
 			continue
 		}
@@ -140,58 +188,225 @@ func (l *Ledger) Restore(c *catalog.Catalog) {
 	}
 }
 
+// put keeps a line, or takes it out where it says nothing.
+func (l *Ledger) put(e ledgerEntry) {
+	id := ledgerID{e.Key, e.Family}
+	if l.entries[id] = e; e.empty() {
+		delete(l.entries, id)
+	}
+}
+
 // Bytes writes the ledger: sorted, one line an entry, so that it merges.
 func (l *Ledger) Bytes() []byte {
-	keys := make([]string, 0, len(l.entries))
-	for key := range l.entries {
-		keys = append(keys, key)
-	}
-	sort.Strings(keys)
-	var out strings.Builder
+	ids := slices.SortedFunc(maps.Keys(l.entries), func(a, b ledgerID) int {
+		return cmp.Or(cmp.Compare(a.key, b.key), cmp.Compare(a.family, b.family))
+	})
+	var out bytes.Buffer
+	encoder := json.NewEncoder(&out)
+	encoder.SetEscapeHTML(false)
 	out.WriteString("[\n")
-	for i, key := range keys {
-		line, err := json.Marshal(l.entries[key])
-		if err != nil {
+	for i, id := range ids {
+		if err := encoder.Encode(l.entries[id]); err != nil {
 			continue // strings and numbers always marshal
 		}
-		out.Write(line)
-		if i < len(keys)-1 {
+		if out.Truncate(out.Len() - 1); i < len(ids)-1 {
 			out.WriteByte(',')
 		}
 		out.WriteByte('\n')
 	}
 	out.WriteString("]\n")
-	return []byte(out.String())
-}
-
-// hand notes that a text is handed out, or with an empty fingerprint that it is
-// back.
-func (l *Ledger) hand(key string, tag culture.Tag, fingerprint string) {
-	e := l.entries[key]
-	e.Key = key
-	handed := map[culture.Tag]string{}
-	for known, print := range e.Handed {
-		handed[known] = print
-	}
-	if handed[tag] = fingerprint; fingerprint == "" {
-		delete(handed, tag)
-	}
-	if e.Handed = handed; len(handed) == 0 {
-		e.Handed = nil
-	}
-	if l.entries[key] = e; e.Handed == nil && e.Arguments == nil {
-		delete(l.entries, key)
-	}
-}
-
-// save plans the ledger's new content where it was read, else in a folder.
-func (l *Ledger) save(p *Plan, dir string) {
-	at := l.path
-	if at == "" {
-		at = filepath.Join(dir, LedgerName)
-	}
-	p.Add(at, l.data, l.Bytes())
+	return out.Bytes()
 }
 
 // Empty reports whether there is nothing to keep.
 func (l *Ledger) Empty() bool { return len(l.entries) == 0 }
+
+// record is what the ledger says of one family.
+type record struct {
+	*Ledger
+	family string
+}
+
+// ledger gives the record of a family: that of the nearest ledger going up from
+// it, else of a new one beside the configuration, at the project's root, or
+// beside the family. Families with one ledger share it.
+func (w *Workspace) ledger(f *Family) (*record, error) {
+	found, err := ReadLedger(f.Dir)
+	if err != nil {
+		return nil, err
+	}
+	if found.path == "" {
+		found.path = filepath.Join(w.ledgerDir(f), LedgerName)
+	}
+	if w.ledgers == nil {
+		w.ledgers = map[string]*Ledger{}
+	}
+	if known := w.ledgers[found.path]; known != nil {
+		found = known
+	}
+	w.ledgers[found.path] = found
+	name := f.Name
+	if rel, err := filepath.Rel(absolute(filepath.Dir(found.path)), absolute(filepath.FromSlash(f.Name))); err == nil {
+		name = filepath.ToSlash(rel)
+	}
+	return &record{found, name}, nil
+}
+
+// ledgerDir is where a new ledger goes.
+func (w *Workspace) ledgerDir(f *Family) string {
+	dir := filepath.FromSlash(f.Dir)
+	if at := FindConfig(dir); at != "" {
+		return filepath.Dir(at)
+	}
+	if w.Config.dir != "" && w.Config.dir != "." {
+		return w.Config.dir
+	}
+	if root := Root(absolute(dir)); root != "" {
+		return shortened(root)
+	}
+	if f.Format.Name == "android" { // the folder of resources holds nothing else
+		return filepath.Dir(dir)
+	}
+	return dir
+}
+
+// saveLedgers plans the new content of the ledgers that were looked at.
+func (w *Workspace) saveLedgers(p *Plan) {
+	for _, path := range slices.Sorted(maps.Keys(w.ledgers)) {
+		l := w.ledgers[path]
+		if l.data == nil && l.Empty() {
+			continue
+		}
+		p.Add(path, l.data, l.Bytes())
+	}
+}
+
+// of gives the line of a key.
+func (r *record) of(key string) ledgerEntry {
+	e := r.entries[ledgerID{key, r.family}]
+	e.Key, e.Family = key, r.family
+	return e
+}
+
+// settle ends what was said of a translation: it is one of the source text as
+// it is, made by a person.
+func (r *record) settle(key string, tag culture.Tag) {
+	e := r.of(key)
+	e.Moved, e.Drafts, e.Handed = e.Moved.with(tag, ""), e.Drafts.with(tag, ""), e.Handed.with(tag, "")
+	r.put(e)
+}
+
+// mark gives states to the translations of a family whose format holds none:
+// draft and moved, as far as nobody changed them since.
+func (r *record) mark(f *Family) {
+	source := f.SourceMember()
+	if source == nil || len(r.entries) == 0 || f.Format.Holds.States {
+		return
+	}
+	for id, line := range r.entries {
+		s := source.Catalog.Find(id.key)
+		if id.family != r.family || s == nil {
+			continue
+		}
+		changed := line.Source != "" && line.Source != fingerprint(s)
+		for _, m := range f.Members {
+			if m == source || !changed && line.Moved[m.Culture] == "" && line.Drafts[m.Culture] == "" {
+				continue
+			}
+			e := m.Catalog.Find(id.key)
+			if e == nil || e.Message.Empty() {
+				continue
+			}
+			switch print := fingerprint(e); {
+			case changed, line.Moved[m.Culture] == print:
+				e.State = catalog.Moved
+			case line.Drafts[m.Culture] == print:
+				e.State = catalog.Draft
+			}
+		}
+	}
+}
+
+// state says of a translation, in a family whose format holds no states, how
+// far it has come.
+func (r *record) state(f *Family, key string, tag culture.Tag, state catalog.State) {
+	r.turn(f, key)
+	line := r.of(key)
+	line.Moved, line.Drafts = line.Moved.with(tag, ""), line.Drafts.with(tag, "")
+	switch print := fingerprint(f.Member(tag).Catalog.Find(key)); state {
+	case catalog.Moved:
+		line.Moved = line.Moved.with(tag, print)
+	case catalog.Draft:
+		line.Drafts = line.Drafts.with(tag, print)
+	}
+	r.put(line)
+}
+
+// turn takes the source text of a key as it is: the translations of another
+// one are moved from then on.
+func (r *record) turn(f *Family, key string) {
+	source := f.SourceMember()
+	s := source.Catalog.Find(key)
+	line := r.of(key)
+	was := line.Source
+	if line.Source = fingerprint(s); was == line.Source {
+		return
+	}
+	for _, m := range f.Members {
+		if e := m.Catalog.Find(key); was != "" && m != source && e != nil && !e.Message.Empty() {
+			line.Moved = line.Moved.with(m.Culture, fingerprint(e))
+		}
+	}
+	r.put(line)
+}
+
+// Recall gives the families what their ledgers know: names of placeholders, and
+// states of translations. It runs before anything looks at the texts, and
+// completes them (see CompleteAll).
+func (w *Workspace) Recall() error {
+	for _, f := range w.Families {
+		if _, err := w.recall(f); err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+func (w *Workspace) recall(f *Family) (*record, error) {
+	r, err := w.ledger(f)
+	if err != nil {
+		return nil, err
+	}
+	for _, m := range f.Members {
+		r.Restore(m.Catalog)
+	}
+	f.CompleteAll()
+	r.mark(f)
+	return r, nil
+}
+
+// fingerprint tells whether a text is still the one it was; none has one of
+// its own. How a placeholder is spelled or named does not count.
+func fingerprint(e *catalog.Entry) string {
+	if e == nil {
+		return "none"
+	}
+	hash := sha256.New()
+	for keys, pattern := range e.Message.Patterns() {
+		for _, key := range keys {
+			_, _ = io.WriteString(hash, key+"\x00")
+		}
+		for _, part := range pattern {
+			switch part := part.(type) {
+			case message.Text:
+				_, _ = io.WriteString(hash, string(part))
+			case *message.Placeholder:
+				_, _ = io.WriteString(hash, "\x01"+part.Ident()+"\x01")
+			case *message.Markup:
+				_, _ = io.WriteString(hash, part.String())
+			}
+		}
+		_, _ = io.WriteString(hash, "\x02")
+	}
+	return hex.EncodeToString(hash.Sum(nil)[:6])
+}

@@ -1,7 +1,6 @@
 package project
 
 import (
-	"errors"
 	"fmt"
 	"slices"
 	"strings"
@@ -11,6 +10,7 @@ import (
 	"zelvik/format"
 	"zelvik/format/numbered"
 	"zelvik/message"
+	"zelvik/message/icu"
 )
 
 // Fill says what a text that a culture does not have yet begins as.
@@ -21,6 +21,7 @@ const (
 	FillCopy  Fill = "copy"  // the source's text, marked missing where the format holds states
 	FillEmpty Fill = "empty" // an empty text
 	FillNone  Fill = "none"  // nothing: it is told, and not added
+	FillDraft Fill = "draft" // a draft from the translation memory; where there is none it is told
 )
 
 // Level is the plan that brings every culture level with the source.
@@ -35,7 +36,8 @@ type Level struct {
 
 // Step is one thing that is done, or that is told.
 type Step struct {
-	// What is added, aside, dropped, renamed or missing.
+	// What is added, missing, restored, levelled, moved, renamed, aside,
+	// dropped, differs or alone.
 	What    string      `json:"what"`
 	Path    string      `json:"path"`
 	Culture culture.Tag `json:"culture"`
@@ -47,72 +49,171 @@ type Step struct {
 // ReconcileOptions say how far a reconciliation goes.
 type ReconcileOptions struct {
 	Fill Fill
-	// Drop takes out what the source does not have; else it is told and stays.
+	// Drop takes out what the source does not have; else the ledger keeps it.
 	Drop bool
 	// Renames carries texts over to the keys that they were probably renamed to.
 	Renames bool
+	// Draft gives a text for an entry that a culture lacks, for FillDraft.
+	Draft func(f *Family, source *catalog.Entry, tag culture.Tag) (message.Message, bool)
 }
 
 // Reconcile plans to bring every culture of every family level with its
 // source: keys that it lacks are added behind their neighbours in the source,
-// keys that the source does not have stand aside, and a key whose text in
-// another culture of the family shows that it was renamed is proposed.
+// translations of a source text that changed are marked moved, keys that the
+// source does not have are set aside in the ledger, from where they come back
+// with their key, and a key that was probably renamed is proposed. A family
+// that follows another is brought level with that first.
 func (w *Workspace) Reconcile(o ReconcileOptions) (*Level, error) {
 	l := &Level{}
+	r := &reconciliation{Level: l, options: o, workspace: w, changes: map[*File][]format.Change{}}
 	for _, f := range w.Families {
-		source := f.SourceMember()
-		if source == nil {
+		record, err := w.recall(f)
+		if err != nil {
+			return nil, err
+		}
+		r.records = append(r.records, record)
+	}
+	for _, f := range w.Families {
+		if f.SourceMember() == nil {
 			l.Left = append(l.Left, fmt.Sprintf("%s has no file in the source culture %s", f.Name, f.Source))
 			continue
 		}
-		f.CompleteAll()
-		changes := map[*File][]format.Change{}
-		var order []*File
-		for i, m := range f.Members {
-			file := f.Files[i]
-			if damage := file.Damaged(); damage != nil {
-				if text := Refuse(damage).Error(); !slices.Contains(l.Left, text) {
-					l.Left = append(l.Left, text)
-				}
-				if m == source {
-					break
-				}
-				continue
-			}
-			if m == source {
-				continue
-			}
-			for holder, list := range l.member(f, source, m, file, o) {
-				if changes[holder] == nil {
-					order = append(order, holder)
-				}
-				changes[holder] = append(changes[holder], list...)
-			}
-		}
-		slices.SortFunc(order, func(a, b *File) int { return strings.Compare(a.Path, b.Path) })
-		for _, file := range order {
-			data, losses, err := file.Document.Edit(changes[file])
-			var edit *format.EditError
-			if errors.As(err, &edit) {
-				return nil, &FileError{file.Path, edit.Error(), "mend the file or edit it by hand"}
-			} else if err != nil {
-				return nil, &FileError{file.Path, err.Error(), "edit it by hand"}
-			}
-			for i := range losses {
-				losses[i].Path = file.Path
-			}
-			l.Losses = append(l.Losses, losses...)
-			l.Add(file.Path, file.data, data)
+		if leader := w.leader(f); leader != nil {
+			r.follow(f, leader)
 		}
 	}
+	for i, f := range w.Families {
+		if f.SourceMember() != nil {
+			r.family(f, r.records[i])
+		}
+	}
+	if err := r.edit(); err != nil {
+		return nil, err
+	}
+	w.saveLedgers(&l.Plan)
 	return l, nil
 }
 
-// member plans the changes of one culture, by the files that hold its texts.
-func (l *Level) member(f *Family, source, m *catalog.Member, file *File, o ReconcileOptions) map[*File][]format.Change {
-	changes := map[*File][]format.Change{}
+// reconciliation is a level that is being planned.
+type reconciliation struct {
+	*Level
+	options   ReconcileOptions
+	workspace *Workspace
+	records   []*record
+	changes   map[*File][]format.Change
+	order     []*File
+}
+
+// change plans a change of a file.
+func (r *reconciliation) change(file *File, c format.Change) {
+	if r.changes[file] == nil {
+		r.order = append(r.order, file)
+	}
+	r.changes[file] = append(r.changes[file], c)
+}
+
+// edit makes the planned changes in the files' bytes.
+func (r *reconciliation) edit() error {
+	slices.SortFunc(r.order, func(a, b *File) int { return strings.Compare(a.Path, b.Path) })
+	for _, file := range r.order {
+		data, losses, err := file.Edit(r.changes[file])
+		if err != nil {
+			return err
+		}
+		r.Losses = append(r.Losses, losses...)
+		r.Add(file.Path, file.data, data)
+	}
+	return nil
+}
+
+// family plans the changes of one family.
+func (r *reconciliation) family(f *Family, record *record) {
+	source := f.SourceMember()
+	left := map[culture.Tag]bool{}
+	for i, m := range f.Members {
+		damage := f.Files[i].Damaged()
+		if damage == nil {
+			continue
+		}
+		if text := Refuse(damage).Error(); !slices.Contains(r.Left, text) {
+			r.Left = append(r.Left, text)
+		}
+		if m == source {
+			return
+		}
+		left[m.Culture] = true
+	}
+	moved := r.moved(f, record)
+	for i, m := range f.Members {
+		if m != source && !left[m.Culture] {
+			r.member(f, record, m, f.Files[i], moved)
+		}
+	}
+	r.note(f, record, left)
+}
+
+// moved gives the keys whose source text is not the one that the ledger knows.
+func (r *reconciliation) moved(f *Family, record *record) map[string]bool {
+	moved := map[string]bool{}
+	source := f.SourceMember()
+	for id, line := range record.entries {
+		if id.family != record.family || line.Source == "" {
+			continue
+		}
+		if s := source.Catalog.Find(id.key); s != nil && !s.Fixed && fingerprint(s) != line.Source {
+			moved[id.key] = true
+		}
+	}
+	return moved
+}
+
+// note keeps the source texts as they are now, and takes out of the ledger
+// what is over: texts that are no drafts or not moved any more, and keys of
+// which nothing is left.
+func (r *reconciliation) note(f *Family, record *record, left map[culture.Tag]bool) {
+	source := f.SourceMember()
+	for i := range source.Catalog.Entries {
+		s := &source.Catalog.Entries[i]
+		if s.Fixed || s.Product != "" {
+			continue
+		}
+		line, was := record.of(s.Key), record.of(s.Key).Source
+		line.Source = fingerprint(s)
+		for _, m := range f.Members {
+			tag := m.Culture
+			if m == source || left[tag] || was == line.Source && line.Moved[tag] == "" && line.Drafts[tag] == "" {
+				continue
+			}
+			e := m.Catalog.Find(s.ID())
+			print := fingerprint(e)
+			if line.Drafts[tag] != print {
+				line.Drafts = line.Drafts.with(tag, "")
+			}
+			switch {
+			case f.Format.Holds.States || e == nil || e.Message.Empty():
+				line.Moved = line.Moved.with(tag, "")
+			case was != "" && was != line.Source:
+				line.Moved = line.Moved.with(tag, print)
+			case line.Moved[tag] != print:
+				line.Moved = line.Moved.with(tag, "")
+			}
+		}
+		record.put(line)
+	}
+	for id, line := range record.entries {
+		if id.family == record.family && source.Catalog.Find(id.key) == nil && len(line.Aside) == 0 &&
+			!slices.ContainsFunc(f.Members, func(m *catalog.Member) bool { return m.Catalog.Find(id.key) != nil }) {
+			line.Source, line.Moved, line.Drafts = "", nil, nil
+			record.put(line)
+		}
+	}
+}
+
+// member plans the changes of one culture.
+func (r *reconciliation) member(f *Family, record *record, m *catalog.Member, file *File, moved map[string]bool) {
+	source := f.SourceMember()
 	step := func(what, key, to string) {
-		l.Steps = append(l.Steps, Step{what, file.Path, m.Culture, key, to})
+		r.Steps = append(r.Steps, Step{what, file.Path, m.Culture, key, to})
 	}
 	taken := map[string]bool{}
 	for i := range m.Catalog.Entries {
@@ -121,60 +222,110 @@ func (l *Level) member(f *Family, source, m *catalog.Member, file *File, o Recon
 			continue
 		}
 		holder := file.Holder(e.ID())
-		if to := renamed(f, source, m, e); to != "" && !taken[to] {
+		if to := r.renamed(f, record, m, e); to != "" && !taken[to] {
 			step("renamed", e.Key, to)
-			if o.Renames {
+			if r.options.Renames {
 				taken[to] = true
-				changes[holder] = append(changes[holder], format.Change{Op: format.Rename, Culture: m.Culture, Key: e.Key, NewKey: to})
-				continue
+				r.change(holder, format.Change{Op: format.Rename, Culture: m.Culture, Key: e.Key, NewKey: to})
+				old, line := record.of(e.Key), record.of(to)
+				if line.Source == "" {
+					line.Source = old.Source
+				}
+				line.Moved, line.Drafts = line.Moved.with(m.Culture, old.Moved[m.Culture]), line.Drafts.with(m.Culture, old.Drafts[m.Culture])
+				record.put(line)
 			}
-		}
-		if !o.Drop {
-			step("aside", e.Key, "")
 			continue
 		}
-		step("dropped", e.Key, "")
-		changes[holder] = append(changes[holder], format.Change{Op: format.Remove, Culture: m.Culture, Key: e.Key})
+		if r.options.Drop {
+			step("dropped", e.Key, "")
+		} else {
+			line := record.of(e.Key)
+			if line.Aside == nil {
+				line.Aside = map[culture.Tag]string{}
+			}
+			line.Aside[m.Culture], _ = icu.Writer{}.Write(e.Message)
+			record.put(line)
+			step("aside", e.Key, "")
+		}
+		r.change(holder, format.Change{Op: format.Remove, Culture: m.Culture, Key: e.Key})
 	}
-	if regional(f, m) {
-		return changes
-	}
+	own := file.Catalogs()[0] // the source beside the translation, in a bilingual file
 	last := ""
 	for i := range source.Catalog.Entries {
-		e := &source.Catalog.Entries[i]
-		if m.Catalog.Find(e.ID()) != nil {
-			last = e.Key
+		s := &source.Catalog.Entries[i]
+		if s.Product != "" {
 			continue
 		}
-		if e.Fixed || e.Product != "" || taken[e.Key] {
+		e := m.Catalog.Find(s.ID())
+		if e == nil {
+			if !s.Fixed && !taken[s.Key] && !regional(f, m) {
+				r.lacking(f, record, m, file, s, last, step)
+			}
 			continue
 		}
-		if o.Fill == FillNone {
-			step("missing", e.Key, "")
+		last = s.Key
+		if !moved[s.Key] || e.Message.Empty() {
 			continue
 		}
-		if _, index, ok := catalog.SplitArrayKey(e.Key); ok && index > 0 && f.Format.Holds.Arrays {
-			continue // items of one array are added with the file's own array, by hand
+		step("moved", s.Key, "")
+		if !f.Format.Holds.States {
+			continue
 		}
-		text := e.Message
-		if o.Fill == FillEmpty {
+		state := catalog.Moved
+		r.change(file.Holder(s.ID()), format.Change{Culture: m.Culture, Key: s.Key, State: &state})
+		if old := own.Find(s.ID()); f.Format.Holds.Bilingual && old != nil && file != f.File(source) && old.Message.String() != s.Message.String() {
+			r.change(file, format.Change{Culture: f.Source, Key: s.Key, Message: &s.Message})
+		}
+	}
+}
+
+// lacking adds a text that a culture does not have: the one that was set aside,
+// or what it is to begin as.
+func (r *reconciliation) lacking(f *Family, record *record, m *catalog.Member, file *File, s *catalog.Entry, last string, step func(what, key, to string)) {
+	text, what, state := s.Message, "added", catalog.Missing
+	line := record.of(s.Key)
+	aside, set := line.Aside[m.Culture]
+	drafted := false
+	if kept, faults := icu.Parse(aside); set && len(faults) == 0 {
+		text, what, state = kept, "restored", catalog.Done
+		kept.Complete(s.Message.Arguments())
+		if line.Source != fingerprint(s) {
+			state = catalog.Moved
+			line.Moved = line.Moved.with(m.Culture, fingerprint(&catalog.Entry{Message: kept}))
+		}
+		delete(line.Aside, m.Culture)
+		record.put(line)
+	} else if r.options.Draft != nil {
+		if text, drafted = r.options.Draft(f, s, m.Culture); drafted {
+			what, state = "drafted", catalog.Draft
+			line.Drafts = line.Drafts.with(m.Culture, fingerprint(&catalog.Entry{Message: text}))
+			record.put(line)
+		}
+	}
+	if what == "added" {
+		switch {
+		case r.options.Fill == FillNone || r.options.Draft != nil:
+			step("missing", s.Key, "")
+			return
+		case r.options.Fill == FillEmpty:
 			text = message.Message{}
-		} else if text.Choice != nil {
+		case text.Choice != nil:
 			text = withForms(text, m.Culture)
 		}
-		change := format.Change{Op: format.Set, Culture: m.Culture, Key: e.Key, Message: &text, Source: &e.Message, After: last}
-		if f.Format.Holds.States {
-			missing := catalog.Missing
-			change.State = &missing
-		}
-		holder := file
-		if e.Message.Choice != nil && file.Companion != nil {
-			holder = file.Companion
-		}
-		step("added", e.Key, "")
-		changes[holder] = append(changes[holder], change)
 	}
-	return changes
+	if _, index, ok := catalog.SplitArrayKey(s.Key); ok && index > 0 && f.Format.Holds.Arrays {
+		return // items of one array are added with the file's own array, by hand
+	}
+	change := format.Change{Op: format.Set, Culture: m.Culture, Key: s.Key, Message: &text, Source: &s.Message, After: last}
+	if f.Format.Holds.States {
+		change.State = &state
+	}
+	holder := file
+	if text.Choice != nil && file.Companion != nil {
+		holder = file.Companion
+	}
+	step(what, s.Key, "")
+	r.change(holder, change)
 }
 
 // withForms gives a plural the forms that a culture needs: those that the
@@ -213,20 +364,23 @@ func regional(f *Family, m *catalog.Member) bool {
 }
 
 // renamed gives the key that an entry without a source was probably renamed
-// to: a key that this culture lacks, and under which another culture of the
-// family, one that was reconciled already, says the same as under the old key,
-// or which the source has with the very text that is copied here.
-func renamed(f *Family, source, m *catalog.Member, e *catalog.Entry) string {
+// to: a key that this culture lacks and whose source text is the one that the
+// old key had, or under which another culture of the family, one that was
+// reconciled already, says the same as under the old key, or which the source
+// has with the very text that is copied here.
+func (r *reconciliation) renamed(f *Family, record *record, m *catalog.Member, e *catalog.Entry) string {
 	text := e.Message.String()
 	if text == "" {
 		return ""
 	}
+	source := f.SourceMember()
+	was := record.of(e.Key).Source
 	for i := range source.Catalog.Entries {
 		s := &source.Catalog.Entries[i]
 		if m.Catalog.Find(s.ID()) != nil {
 			continue
 		}
-		if s.Message.String() == text {
+		if was != "" && record.of(s.Key).Source == "" && fingerprint(s) == was || s.Message.String() == text {
 			return s.Key
 		}
 		for _, other := range f.Members {

@@ -1,7 +1,6 @@
 package project
 
 import (
-	"errors"
 	"path/filepath"
 	"slices"
 	"strings"
@@ -36,10 +35,17 @@ func (w *Workspace) Set(s Setting) (*Plan, *File, []catalog.Loss, error) {
 	}
 	file := family.File(member).Holder(s.Key)
 	change := format.Change{Op: format.Set, Key: s.Key, Note: s.Note, State: s.State, Culture: member.Culture}
-	if s.State != nil && !family.Format.Holds.States {
-		return nil, nil, nil, usage("%s files hold no states", family.Format.Name)
-	}
 	entry := member.Catalog.Find(s.Key)
+	plan := &Plan{}
+	if s.State != nil && !family.Format.Holds.States {
+		if err := w.setState(family, member, entry, s); err != nil {
+			return nil, nil, nil, err
+		}
+		w.saveLedgers(plan)
+		if change.State = nil; s.Text == nil && s.Note == nil {
+			return plan, file, nil, nil
+		}
+	}
 	if s.Text != nil {
 		m, err := s.message(family, member, entry)
 		if err != nil {
@@ -64,16 +70,29 @@ func (w *Workspace) Set(s Setting) (*Plan, *File, []catalog.Loss, error) {
 			}
 		}
 	}
-	data, losses, err := file.Document.Edit([]format.Change{change})
-	var edit *format.EditError
-	if errors.As(err, &edit) {
-		return nil, nil, nil, &FileError{file.Path, edit.Error(), "mend the file or edit it by hand"}
-	} else if err != nil {
-		return nil, nil, nil, &FileError{file.Path, err.Error(), "edit it by hand"}
+	data, losses, err := file.Edit([]format.Change{change})
+	if err != nil {
+		return nil, nil, nil, err
 	}
-	plan := &Plan{}
 	plan.Add(file.Path, file.data, data)
 	return plan, file, losses, nil
+}
+
+// setState puts a state into the ledger, for a format that holds none.
+func (w *Workspace) setState(family *Family, member *catalog.Member, entry *catalog.Entry, s Setting) error {
+	source := family.SourceMember()
+	if source == nil || member == source || source.Catalog.Find(s.Key) == nil || entry == nil || s.Text != nil {
+		return usage("%s files hold no states, and the ledger holds those of translations that are there: name a culture that has the text, and set the text first", family.Format.Name)
+	}
+	if *s.State == catalog.Missing {
+		return usage("%s files hold no states; remove the text instead", family.Format.Name)
+	}
+	r, err := w.recall(family)
+	if err != nil {
+		return err
+	}
+	r.state(family, s.Key, member.Culture, *s.State)
+	return nil
 }
 
 // message makes the new message of a text.

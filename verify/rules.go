@@ -11,7 +11,7 @@ import (
 var Rules = []*Rule{
 	fileDamaged, fileMisnamed, cultureUnknown, defaultMissing,
 	keyDuplicate, keyOrphan,
-	textMissing, textEmpty, textCopied,
+	textMissing, textEmpty, textCopied, textMoved, textDraft,
 	placeholderLost, placeholderAdded, placeholderType,
 	pluralGap, pluralIdle, selectGap,
 	escapeWrong, scriptUnexpected,

@@ -101,6 +101,32 @@ var textEmpty = &Rule{
 	},
 }
 
+var textMoved = &Rule{
+	Name: "text-moved", Severity: finding.Warning,
+	Doc:     "The source changed after this was translated.",
+	Why:     "The translation says what the source said before.",
+	Example: `"Harbour map" became "Chart of the harbour", and the German text is still "Hafenplan"`,
+	Mend:    "Translate it anew, or say that it still fits: zelvik set KEY --state done --culture TAG",
+	Pair: func(p *Pair, report Report) {
+		if p.Entry != nil && p.Entry.State == catalog.Moved {
+			report(p.Entry, fmt.Sprintf("the source changed after the translation; now it says %q", short(p.Source.Message)), "")
+		}
+	},
+}
+
+var textDraft = &Rule{
+	Name: "text-draft", Severity: finding.Advice,
+	Doc:     "A machine made this translation, and nobody has looked at it yet.",
+	Why:     "Memories and services get gender, tone and names wrong.",
+	Example: "zelvik draft filled boarding_title in Finnish",
+	Mend:    "Read it; then change it, or say that it is right: zelvik set KEY --state done --culture TAG",
+	Pair: func(p *Pair, report Report) {
+		if p.Entry != nil && p.Entry.State == catalog.Draft {
+			report(p.Entry, fmt.Sprintf("a draft that nobody has looked at: %q", short(p.Entry.Message)), "")
+		}
+	},
+}
+
 var textCopied = &Rule{
 	Name: "text-copied", Severity: finding.Warning,
 	Doc:     "A translation is the same as the source, and it is no name, number or address.",
@@ -108,18 +134,23 @@ var textCopied = &Rule{
 	Example: `values-fi/strings.xml: <string name="delay_title">Your sailing is late</string>`,
 	Mend:    "Translate it; mark names in zelvik.yaml under verify: names.",
 	Pair: func(p *Pair, report Report) {
-		if p.Entry == nil || p.Source.Fixed || p.Entry.Reference != "" || p.Member.Culture.Pseudo() ||
-			p.Member.Culture.Base() == p.Family.Source.Base() {
-			return
-		}
-		text := p.Entry.Message.String()
-		if text == "" || text != p.Source.Message.String() || slices.Contains(p.Family.Names, text) {
-			return
-		}
-		if translatable(p.Entry.Message, p.Member.Culture.Script() != p.Family.Source.Script(), p.Family.Names) {
+		if p.Entry != nil && p.Family.Copied(p.Member, p.Source, p.Entry) {
 			report(p.Entry, fmt.Sprintf("the text is the source's own: %q", short(p.Entry.Message)), "")
 		}
 	},
+}
+
+// Copied reports whether a translation is the source's own text, and has words
+// that are to be translated.
+func (f *Family) Copied(m *catalog.Member, source, entry *catalog.Entry) bool {
+	if source.Fixed || entry.Reference != "" || m.Culture.Pseudo() || m.Culture.Base() == f.Source.Base() {
+		return false
+	}
+	text := entry.Message.String()
+	if text == "" || text != source.Message.String() || slices.Contains(f.Names, text) {
+		return false
+	}
+	return translatable(entry.Message, m.Culture.Script() != f.Source.Script(), f.Names)
 }
 
 // translatable reports whether a text has words that a translator would not

@@ -9,6 +9,7 @@ import (
 	"errors"
 	"fmt"
 	"io"
+	"path/filepath"
 	"strings"
 
 	"github.com/urfave/cli/v3"
@@ -258,6 +259,10 @@ func (e *env) commit(c *cli.Command, plan *project.Plan) error {
 			}
 		}
 		if bytes.Equal(old, w.New) && old != nil {
+			continue
+		}
+		if old == nil && filepath.Base(w.Path) == project.LedgerName {
+			p.Printf("%s would begin with %s\n", w.Path, plural(bytes.Count(w.New, []byte("\n"))-2, "line"))
 			continue
 		}
 		p.Diff(w.Path, old, w.New)

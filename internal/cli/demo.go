@@ -36,7 +36,7 @@ type step struct {
 
 // tour goes through the job in its order. Paths are below the demo's folder.
 var tour = []step{
-	{"Look at a few texts, source beside translation", []string{"table", "android/res", "--keys", "boarding_", "--cultures", "de,fi"}, 9, "drop --keys for all of them; --missing shows what is not translated"},
+	{"Look at a few texts, source beside translation", []string{"table", "android/res", "--keys", "boarding_", "--cultures", "de,fi"}, 9, "drop --keys for all of them; --state missing shows what is not translated"},
 	{"The same texts on another platform", []string{"convert", "android/res", "--to", "arb", "--out", "out/flutter"}, 20, "out/flutter/app_de.arb, one ICU message per text"},
 	{"Change one text, and nothing else in its file", []string{"set", "boarding_title", "Bordkarte (neu)", "--culture", "de", "android/res", "--dry-run"}, 12, "leave out --dry-run to write it"},
 	{"Call texts from code without spelling keys, switch while it runs", []string{"accessors", "android/res", "--language", "java", "--package", "line.skerry.text", "--out", "out/java"}, 5, "out/java/line/skerry/text/Wording.java"},

@@ -3,6 +3,7 @@ package cli
 import (
 	"context"
 	"fmt"
+	"path/filepath"
 
 	"github.com/urfave/cli/v3"
 
@@ -12,14 +13,14 @@ import (
 func (e *env) reconcileCommand() *cli.Command {
 	return &cli.Command{
 		Name:      "reconcile",
-		Usage:     "every culture brought level with the source: new keys added, gone keys told or dropped",
+		Usage:     "every culture brought level with the source: new keys added, gone keys set aside, changed sources marked",
 		ArgsUsage: "[PATH...]",
 		Description: "zelvik reconcile res --dry-run\n" +
 			"zelvik reconcile --fill empty\n" +
 			"zelvik reconcile --drop --renames",
 		Flags: []cli.Flag{
 			&cli.StringFlag{Name: "fill", Value: "copy", Usage: "what a new text begins as: copy (the source's text), empty, none (it is told, not added)"},
-			&cli.BoolFlag{Name: "drop", Usage: "take out what the source does not have; without it that is told"},
+			&cli.BoolFlag{Name: "drop", Usage: "delete what the source does not have, instead of setting it aside in the ledger"},
 			&cli.BoolFlag{Name: "renames", Usage: "carry texts over to the keys that they were probably renamed to"},
 			projectFlag(), fromFlag(), culturesFlag(), dryRunFlag(), outputFlag("text, json"),
 		},
@@ -73,13 +74,21 @@ func (e *env) printLevel(c *cli.Command, level *project.Level) error {
 	for _, left := range level.Left {
 		p.Printf("%s %s\n", p.Warn("left as it is:"), left)
 	}
+	for _, w := range level.Writes {
+		if w.Old == nil && filepath.Base(w.Path) == project.LedgerName && !c.Bool("dry-run") {
+			p.Printf("%s begun: from now on a changed source shows\n", w.Path)
+		}
+	}
 	if len(level.Steps) == 0 {
 		p.Printf("every culture is level with its source\n")
 		return nil
 	}
 	words := map[string]string{
-		"added": "added", "missing": "missing", "dropped": "dropped, the source does not have it",
-		"aside": "not in the source; --drop takes it out", "renamed": "probably renamed",
+		"added": "added", "missing": "missing", "drafted": "drafted", "dropped": "dropped, the source does not have it",
+		"aside": "set aside in " + project.LedgerName + ", the source does not have it", "renamed": "probably renamed",
+		"moved": "its source changed", "restored": "back from " + project.LedgerName,
+		"levelled": "as in the family that leads", "differs": "not as in the family that leads; left as it is",
+		"alone": "not in the family that leads",
 	}
 	var rows [][]string
 	for _, s := range level.Steps {
@@ -103,6 +112,6 @@ func (e *env) printLevel(c *cli.Command, level *project.Level) error {
 		p.Printf("  and %d more; --output json lists all\n", len(rows)-most)
 	}
 	e.reportLosses(p, level.Losses, c.Bool("verbose"))
-	p.Printf("\nNext: zelvik table --missing shows what is to be translated.\n")
+	p.Printf("\nNext: zelvik table --state missing,moved shows what is to be translated.\n")
 	return nil
 }

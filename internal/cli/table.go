@@ -2,41 +2,67 @@ package cli
 
 import (
 	"context"
+	"fmt"
 	"slices"
 	"strings"
 
 	"github.com/urfave/cli/v3"
 
+	"zelvik/catalog"
 	"zelvik/culture"
+	"zelvik/format/sheet"
 	"zelvik/internal/terminal"
+	"zelvik/page"
 	"zelvik/project"
 )
 
 func (e *env) tableCommand() *cli.Command {
+	var states []string
+	for _, s := range project.CellStates {
+		states = append(states, string(s.State))
+	}
 	return &cli.Command{
 		Name:      "table",
 		Usage:     "keys down, cultures across, side by side",
 		ArgsUsage: "[PATH...]",
+		Description: "zelvik table res --cultures de,fr --keys 'booking_*'\n" +
+			"zelvik table --state missing,moved\n" +
+			"zelvik table --output html --out texts.html",
 		Flags: []cli.Flag{
-			projectFlag(), fromFlag(), culturesFlag(), outputFlag("text, json"),
-			&cli.StringFlag{Name: "keys", Usage: "only keys that contain this `TEXT`"},
+			projectFlag(), fromFlag(), culturesFlag(), outputFlag("text, json, html, csv, xlsx"),
+			&cli.StringFlag{Name: "out", Usage: "the `PATH` to write to; - is standard output"},
+			&cli.StringFlag{Name: "keys", Usage: "only keys that contain this `TEXT`, or fit a pattern such as booking_*"},
 			&cli.StringFlag{Name: "text", Usage: "only rows in which a text contains this `TEXT`"},
-			&cli.BoolFlag{Name: "missing", Usage: "only rows in which a culture has no text"},
+			&cli.StringFlag{Name: "state", Usage: "only rows with one of these `STATES`: " + strings.Join(states, ", ")},
 		},
 		Action: e.table,
 	}
 }
 
-// row is one key with a text per culture; nil where there is none.
-type row struct {
-	Key   string                  `json:"key"`
-	Note  string                  `json:"note,omitempty"`
-	Texts map[culture.Tag]*string `json:"texts"`
+// filter reads the options that pick rows.
+func filter(c *cli.Command) (project.Filter, error) {
+	asked, err := cultures(c)
+	f := project.Filter{Keys: c.String("keys"), Text: c.String("text"), Cultures: asked}
+	if err != nil || c.String("state") == "" {
+		return f, err
+	}
+	for word := range strings.SplitSeq(c.String("state"), ",") {
+		state := project.CellState(strings.TrimSpace(word))
+		if state.Mark() == "" {
+			return f, fmt.Errorf("--state takes missing, parent, empty, copied, moved or draft, parted by commas, not %q", word)
+		}
+		f.States = append(f.States, state)
+	}
+	return f, nil
 }
 
 func (e *env) table(_ context.Context, c *cli.Command) error {
 	relaxMemory()
-	shape, err := form(c, "text", "json")
+	shape, err := form(c, "text", "json", "html", "csv", "xlsx")
+	if err != nil {
+		return err
+	}
+	picked, err := filter(c)
 	if err != nil {
 		return err
 	}
@@ -44,95 +70,78 @@ func (e *env) table(_ context.Context, c *cli.Command) error {
 	if err != nil {
 		return err
 	}
-	asked, err := cultures(c)
+	tables, err := w.Tables(picked)
 	if err != nil {
 		return err
+	}
+	switch shape {
+	case "json":
+		return e.json(tables)
+	case "html":
+		return e.file(c, page.Table(tables), nil)
+	case "csv", "xlsx":
+		if len(tables) > 1 {
+			_, err := w.One()
+			return err
+		}
+		if shape == "xlsx" && (c.String("out") == "" || c.String("out") == "-") {
+			return fmt.Errorf("a workbook is no text; name a file with --out texts.xlsx")
+		}
+		data, losses := tables[0].Sheet(sheet.Format.Named("table." + shape))
+		return e.file(c, data, losses)
 	}
 	p, err := e.printer(c)
 	if err != nil {
 		return err
 	}
-	type familyTable struct {
-		Family   string        `json:"family"`
-		Format   string        `json:"format"`
-		Cultures []culture.Tag `json:"cultures"`
-		Rows     []row         `json:"rows"`
-	}
-	tables := []familyTable{}
-	for _, f := range w.Families {
-		t := familyTable{Family: f.Name, Format: f.Format.Name, Rows: rows(c, f)}
-		for _, m := range f.Members {
-			if asked == nil || m.Culture == f.Source || slices.Contains(asked, m.Culture) {
-				t.Cultures = append(t.Cultures, m.Culture)
-			}
-		}
-		tables = append(tables, t)
-	}
-	if shape == "json" {
-		return e.json(tables)
-	}
+	marks := map[project.CellState]bool{}
 	for i, t := range tables {
 		if i > 0 {
 			p.Printf("\n")
 		}
 		p.Printf("%s  %s, %s, %s\n", p.Strong(t.Family), t.Format, plural(len(t.Rows), "key"), plural(len(t.Cultures), "culture"))
-		e.printRows(p, w.Families[i], t.Rows, t.Cultures)
+		printRows(p, t.Rows, t.Cultures, marks)
+	}
+	var legend []string
+	for _, s := range project.CellStates {
+		if marks[s.State] {
+			legend = append(legend, s.Mark+" "+s.Says)
+		}
+	}
+	if legend != nil {
+		e.notes(c).Printf("\n%s\n", strings.Join(legend, "   "))
 	}
 	return nil
 }
 
-// rows gathers the family's texts and applies the filters.
-func rows(c *cli.Command, f *project.Family) []row {
-	list := []row{}
-	seen := map[string]bool{}
-	for _, m := range f.Members {
-		for i := range m.Catalog.Entries {
-			entry := &m.Catalog.Entries[i]
-			if seen[entry.ID()] || !strings.Contains(entry.Key, c.String("keys")) {
-				continue
-			}
-			seen[entry.ID()] = true
-			r := row{Key: strings.ReplaceAll(entry.ID(), "\x00", " "), Note: entry.Note, Texts: map[culture.Tag]*string{}}
-			found, missing := false, false
-			for _, other := range f.Members {
-				r.Texts[other.Culture] = nil
-				if e := other.Catalog.Find(entry.ID()); e != nil {
-					text := e.Message.String()
-					r.Texts[other.Culture] = &text
-					found = found || strings.Contains(strings.ToLower(text), strings.ToLower(c.String("text")))
-				} else if parentless(f, other.Culture, entry.ID()) {
-					missing = true
-				}
-			}
-			if !found || c.Bool("missing") && !missing {
-				continue
-			}
-			list = append(list, r)
-		}
+// file writes a file that was made for people, to --out or standard output.
+func (e *env) file(c *cli.Command, data []byte, losses []catalog.Loss) error {
+	out := c.String("out")
+	if out == "" || out == "-" {
+		_, err := e.stdout.Write(data)
+		return err
 	}
-	return list
+	plan := &project.Plan{}
+	plan.Add(out, nil, data)
+	if err := plan.Commit(); err != nil {
+		return err
+	}
+	p := e.notes(c)
+	p.Printf("%s written\n", out)
+	e.reportLosses(p, losses, c.Bool("verbose"))
+	return nil
 }
 
-// parentless reports whether no parent of the culture answers for the key.
-func parentless(f *project.Family, tag culture.Tag, id string) bool {
-	return !slices.ContainsFunc(tag.Parents(), func(parent culture.Tag) bool {
-		m := f.Member(parent)
-		return m != nil && m.Catalog.Find(id) != nil
-	})
-}
-
-// printRows prints a table whose columns share the terminal's width. A text
-// that a parent lends is marked with ^, a missing one with a dash and a word.
-func (e *env) printRows(p printer, f *project.Family, list []row, tags []culture.Tag) {
-	width := 0
+// printRows prints a table whose columns share the terminal's width. Cells that
+// want a look begin with their state's mark.
+func printRows(p printer, list []project.TableRow, tags []culture.Tag, marks map[project.CellState]bool) {
+	width := 32
 	if p.Width > 0 {
 		keys := 0
 		for _, r := range list {
 			keys = max(keys, terminal.Width(r.Key))
 		}
 		width = max((p.Width-keys-2)/max(len(tags), 1)-2, 12)
-	} else {
-		width = 32
 	}
 	header := []string{"key"}
 	for _, tag := range tags {
@@ -142,16 +151,16 @@ func (e *env) printRows(p printer, f *project.Family, list []row, tags []culture
 	for _, r := range list {
 		line := []string{r.Key}
 		for _, tag := range tags {
-			switch text := r.Texts[tag]; {
-			case text == nil && !parentless(f, tag, r.Key):
-				line = append(line, p.Faint("^ parent"))
-			case text == nil:
-				line = append(line, p.Bad("- missing"))
-			case *text == "":
-				line = append(line, p.Warn("(empty)"))
-			default:
-				line = append(line, terminal.Cut(terminal.Visible(*text), width))
+			state := r.States[tag]
+			marks[state] = true
+			shown := string(state)
+			if text := r.Texts[tag]; text != nil && *text != "" {
+				shown = terminal.Visible(*text)
 			}
+			if state != "" {
+				shown = state.Mark() + " " + shown
+			}
+			line = append(line, colored(p, state, terminal.Cut(shown, width)))
 		}
 		cells = append(cells, line)
 	}
@@ -160,4 +169,17 @@ func (e *env) printRows(p printer, f *project.Family, list []row, tags []culture
 		return
 	}
 	p.Table(header, cells)
+}
+
+// colored gives a cell the colour of its state.
+func colored(p printer, state project.CellState, text string) string {
+	switch {
+	case state == project.CellMissing:
+		return p.Bad(text)
+	case slices.Contains([]project.CellState{project.CellEmpty, project.CellCopied, project.CellMoved}, state):
+		return p.Warn(text)
+	case state != "":
+		return p.Faint(text)
+	}
+	return text
 }

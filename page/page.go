@@ -1,0 +1,95 @@
+// Package page makes HTML pages that stand alone: one file, no network, to be
+// read, searched and sent on.
+package page
+
+import (
+	_ "embed"
+	"fmt"
+	"html"
+	"strings"
+
+	"zelvik/culture"
+	"zelvik/project"
+)
+
+//go:embed style.css
+var style string
+
+//go:embed table.js
+var tableScript string
+
+// Table makes the page of tables: keys down, cultures across, with a search
+// and a choice of states.
+func Table(tables []project.Table) []byte {
+	var out strings.Builder
+	out.WriteString("<!doctype html>\n<html lang=\"en\">\n<meta charset=\"utf-8\">\n<meta name=\"viewport\" content=\"width=device-width\">\n<title>Texts</title>\n<style>\n" + style + "</style>\n<body>\n")
+	out.WriteString("<header>\n<input id=\"search\" type=\"search\" placeholder=\"Search keys and texts\" aria-label=\"Search keys and texts\" autofocus>\n<select id=\"state\" aria-label=\"State\">\n<option value=\"\">all states</option>\n")
+	for _, s := range project.CellStates {
+		fmt.Fprintf(&out, "<option value=\"%s\">%s %s</option>\n", s.State, html.EscapeString(s.Mark), s.State)
+	}
+	out.WriteString("</select>\n<fieldset id=\"cultures\">\n")
+	var seen []culture.Tag
+	for _, t := range tables {
+		for _, tag := range t.Cultures {
+			if contains(seen, tag) {
+				continue
+			}
+			seen = append(seen, tag)
+			fmt.Fprintf(&out, "<label title=\"%s\"><input type=\"checkbox\" value=\"%s\" checked>%s</label>\n", html.EscapeString(tag.Name()), tag, tag)
+		}
+	}
+	out.WriteString("</fieldset>\n<output id=\"count\"></output>\n</header>\n<main>\n")
+	for i := range tables {
+		table(&out, &tables[i])
+	}
+	out.WriteString("</main>\n<footer>")
+	for i, s := range project.CellStates {
+		if i > 0 {
+			out.WriteString(" · ")
+		}
+		fmt.Fprintf(&out, "<b class=\"%s\">%s</b> %s", s.State, html.EscapeString(s.Mark), s.Says)
+	}
+	out.WriteString("</footer>\n<script>\n" + tableScript + "</script>\n</body>\n</html>\n")
+	return []byte(out.String())
+}
+
+func contains(list []culture.Tag, tag culture.Tag) bool {
+	for _, one := range list {
+		if one == tag {
+			return true
+		}
+	}
+	return false
+}
+
+func table(out *strings.Builder, t *project.Table) {
+	fmt.Fprintf(out, "<section>\n<h1>%s <small>%s</small></h1>\n<table>\n<thead><tr><th scope=\"col\">key</th>", html.EscapeString(t.Family), t.Format)
+	for _, tag := range t.Cultures {
+		fmt.Fprintf(out, "<th scope=\"col\" data-culture=\"%s\" title=\"%s\">%s</th>", tag, html.EscapeString(tag.Name()), tag)
+	}
+	out.WriteString("</tr></thead>\n<tbody>\n")
+	for _, row := range t.Rows {
+		fmt.Fprintf(out, "<tr><th scope=\"row\">%s", html.EscapeString(row.Key))
+		if row.Note != "" {
+			fmt.Fprintf(out, "<p>%s</p>", html.EscapeString(row.Note))
+		}
+		out.WriteString("</th>")
+		for _, tag := range t.Cultures {
+			state := row.States[tag]
+			fmt.Fprintf(out, "<td data-culture=\"%s\" lang=\"%s\"", tag, tag)
+			if tag.RightToLeft() {
+				out.WriteString(" dir=\"rtl\"")
+			}
+			if state != "" {
+				fmt.Fprintf(out, " class=\"%s\" data-mark=\"%s\"", state, html.EscapeString(state.Mark()))
+			}
+			out.WriteString(">")
+			if text := row.Texts[tag]; text != nil {
+				out.WriteString(html.EscapeString(*text))
+			}
+			out.WriteString("</td>")
+		}
+		out.WriteString("</tr>\n")
+	}
+	out.WriteString("</tbody>\n</table>\n</section>\n")
+}
