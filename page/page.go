@@ -9,6 +9,7 @@ import (
 	"strings"
 
 	"zelvik/culture"
+	messages "zelvik/message"
 	"zelvik/project"
 )
 
@@ -68,7 +69,8 @@ func table(out *strings.Builder, t *project.Table) {
 		fmt.Fprintf(out, "<th scope=\"col\" data-culture=\"%s\" title=\"%s\">%s</th>", tag, html.EscapeString(tag.Name()), tag)
 	}
 	out.WriteString("</tr></thead>\n<tbody>\n")
-	for _, row := range t.Rows {
+	for i := range t.Rows {
+		row := t.Rows[i]
 		fmt.Fprintf(out, "<tr><th scope=\"row\">%s", html.EscapeString(row.Key))
 		if row.Note != "" {
 			fmt.Fprintf(out, "<p>%s</p>", html.EscapeString(row.Note))
@@ -84,12 +86,32 @@ func table(out *strings.Builder, t *project.Table) {
 				fmt.Fprintf(out, " class=\"%s\" data-mark=\"%s\"", state, html.EscapeString(state.Mark()))
 			}
 			out.WriteString(">")
-			if text := row.Texts[tag]; text != nil {
-				out.WriteString(html.EscapeString(*text))
+			if m := t.Message(&row, tag); m != nil {
+				message(out, m)
 			}
 			out.WriteString("</td>")
 		}
 		out.WriteString("</tr>\n")
 	}
 	out.WriteString("</tbody>\n</table>\n</section>\n")
+}
+
+// message writes a text; a choice has a line for each variant. Placeholders
+// are isolated, so that they stay whole in text from right to left.
+func message(out *strings.Builder, m *messages.Message) {
+	for keys, pattern := range m.Patterns() {
+		if keys != nil {
+			fmt.Fprintf(out, "<div><small><bdi>%s</bdi></small> ", html.EscapeString(strings.Join(keys, " ")))
+		}
+		for _, part := range pattern {
+			text := html.EscapeString(messages.Pattern{part}.String())
+			if _, plain := part.(messages.Text); !plain {
+				text = "<bdi>" + text + "</bdi>"
+			}
+			out.WriteString(text)
+		}
+		if keys != nil {
+			out.WriteString("</div>")
+		}
+	}
 }

@@ -8,6 +8,7 @@ import (
 	"zelvik/catalog"
 	"zelvik/culture"
 	"zelvik/format"
+	"zelvik/message"
 	"zelvik/verify"
 )
 
@@ -178,6 +179,14 @@ func (t *Table) state(v *verify.Family, m *catalog.Member, s, own *catalog.Entry
 		return CellCopied
 	}
 	return ""
+}
+
+// Message gives the message in a cell, or nil.
+func (t *Table) Message(row *TableRow, tag culture.Tag) *message.Message {
+	if e := t.family.Member(tag).Catalog.Find(row.id); e != nil {
+		return &e.Message
+	}
+	return nil
 }
 
 // Sheet gives the table's rows as catalogs for a format that holds all
