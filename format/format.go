@@ -245,6 +245,29 @@ var ErrKeyIsText = errors.New("its text is its key here; rename it instead")
 // a unit, and a change would not know how to part it.
 var ErrPieces = errors.New("its text stands in several pieces; edit it in the file")
 
+// ErrOverlap says that two changes touch the same place in a file, so that they
+// are to be made one after the other (see EditInTurn).
+var ErrOverlap = errors.New("two changes touch the same place")
+
+// EditInTurn makes changes at once, and where they touch the same place one
+// after the other, reading what came of each.
+func EditInTurn(f *Format, d Document, changes []Change) ([]byte, []catalog.Loss, error) {
+	data, losses, err := d.Edit(changes)
+	if !errors.Is(err, ErrOverlap) {
+		return data, losses, err
+	}
+	losses = nil
+	for _, c := range changes {
+		var more []catalog.Loss
+		if data, more, err = d.Edit([]Change{c}); err != nil {
+			return nil, nil, err
+		}
+		losses = append(losses, more...)
+		d, _ = f.Parse(data)
+	}
+	return data, losses, nil
+}
+
 // EditError says why a change could not be made.
 type EditError struct {
 	Key string
@@ -278,7 +301,7 @@ func Patch(data []byte, replacements []Replacement) ([]byte, error) {
 	at := 0
 	for _, r := range replacements {
 		if r.Start < at || r.End < r.Start {
-			return nil, errors.New("two changes touch the same place; make them one after the other")
+			return nil, ErrOverlap
 		}
 		out = append(out, data[at:r.Start]...)
 		out = append(out, r.Text...)

@@ -143,6 +143,12 @@ func parseFile(path string, f *format.Format, data []byte) *File {
 	return file
 }
 
+// Detect finds the format of a file from its path, the name that was asked
+// for, which may be "", and its bytes.
+func Detect(path, named string, data []byte) (*format.Format, error) {
+	return formatOf(path, named, data)
+}
+
 // formatOf finds the format of a file.
 func formatOf(path, named string, data []byte) (*format.Format, error) {
 	if named != "" {
@@ -216,7 +222,7 @@ func Refuse(f *finding.Finding) error {
 // Edit gives the file's bytes with the changes made. Errors and losses name
 // the file.
 func (f *File) Edit(changes []format.Change) ([]byte, []catalog.Loss, error) {
-	data, losses, err := f.Document.Edit(changes)
+	data, losses, err := format.EditInTurn(f.Format, f.Document, changes)
 	var edit *format.EditError
 	if errors.As(err, &edit) {
 		return nil, nil, &FileError{f.Path, edit.Error(), "mend the file or edit it by hand"}

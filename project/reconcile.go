@@ -241,7 +241,7 @@ func (r *reconciliation) member(f *Family, record *record, m *catalog.Member, fi
 		} else {
 			line := record.of(e.Key)
 			if line.Aside == nil {
-				line.Aside = map[culture.Tag]string{}
+				line.Aside = prints{}
 			}
 			line.Aside[m.Culture], _ = icu.Writer{}.Write(e.Message)
 			record.put(line)

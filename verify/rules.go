@@ -10,7 +10,7 @@ import (
 // here.
 var Rules = []*Rule{
 	fileDamaged, fileMisnamed, cultureUnknown, defaultMissing,
-	keyDuplicate, keyOrphan,
+	keyDuplicate, keyOrphan, mergeConflict,
 	textMissing, textEmpty, textCopied, textMoved, textDraft,
 	placeholderLost, placeholderAdded, placeholderType,
 	pluralGap, pluralIdle, selectGap,

@@ -1,0 +1,28 @@
+package verify
+
+import (
+	"strings"
+
+	"zelvik/catalog"
+	"zelvik/finding"
+	"zelvik/merge"
+)
+
+var mergeConflict = &Rule{
+	Name: "merge-conflict", Severity: finding.Error,
+	Doc:     "Two people changed one text, and nobody has settled it since they were merged.",
+	Why:     "The text is that of one side; what the other meant is lost when the mark is forgotten.",
+	Example: `<!-- Merge conflict: edited; theirs says "Board now" -->`,
+	Mend:    "Choose one, and take the mark out of the note.",
+	Catalog: func(_ *Family, m *catalog.Member, report Report) {
+		for i := range m.Catalog.Entries {
+			e := &m.Catalog.Entries[i]
+			if at := strings.Index(e.Note, merge.Mark); at >= 0 {
+				said, _, _ := strings.Cut(e.Note[at+len(merge.Mark):], "\n")
+				report(e, "a merge left a conflict: "+said, "")
+			} else if key, ok := strings.CutSuffix(e.Key, merge.Aside); ok && m.Catalog.Find(key) != nil {
+				report(e, "a merge left the other side's text of "+key+" beside it", "choose one of the two, and remove "+e.Key)
+			}
+		}
+	},
+}
