@@ -39,7 +39,7 @@ var floors = [][]string{
 	{"accessor/*"},
 	{"accessor/all"},
 	{"project", "demo"},
-	{"page"},
+	{"page", "trace"},
 	{"live"},
 	{"internal/terminal"},
 	{"internal/cli"},

@@ -113,6 +113,7 @@ func (e *env) commands() []*cli.Command {
 		e.renameCommand(),
 		e.handoffCommand(),
 		e.takebackCommand(),
+		e.traceCommand(),
 		e.mergeCommand(),
 		e.pseudoCommand(),
 		e.verifyCommand(),
