@@ -261,8 +261,9 @@ func (w *Workspace) home(c *catalog.Catalog) *Family {
 }
 
 // spelledAs gives a copy of a message whose placeholders say that they are in
-// the syntax of the source, so that they compare with those.
-func spelledAs(m, source message.Message) message.Message {
+// the syntax of the source, so that they compare with those. Exactly gives them
+// the source's own spelling, too.
+func spelledAs(m, source message.Message, exactly bool) message.Message {
 	var arguments []*message.Placeholder
 	for p := range source.Placeholders() {
 		if p.Spelling != "" { // shown, not only counted
@@ -275,6 +276,10 @@ func spelledAs(m, source message.Message) message.Message {
 			if arguments[i].Same(p) {
 				copied.Syntax, copied.Spelling = arguments[i].Syntax, ""
 				copied.Position, copied.Name = arguments[i].Position, arguments[i].Name
+				if exactly {
+					copied.Spelling, copied.Wrapped = arguments[i].Spelling, arguments[i].Wrapped
+				}
+				break
 			}
 		}
 		return &copied
@@ -309,7 +314,7 @@ func (w *Workspace) broken(f *Family, source *catalog.Member, back *catalog.Cata
 		if s := source.Catalog.Find(back.Entries[i].ID()); s != nil {
 			from.Add(*s)
 			e := back.Entries[i]
-			e.Message = spelledAs(e.Message, s.Message)
+			e.Message = spelledAs(e.Message, s.Message, false)
 			to.Add(e)
 		}
 	}

@@ -14,6 +14,7 @@ import (
 	"path/filepath"
 	"reflect"
 	"slices"
+	"strconv"
 	"strings"
 
 	"zelvik/catalog"
@@ -445,6 +446,7 @@ func fingerprint(e *catalog.Entry) string {
 		return "none"
 	}
 	hash := sha256.New()
+	var seen []*message.Placeholder // numbered as they appear, since formats name and number them differently
 	for keys, pattern := range e.Message.Patterns() {
 		for _, key := range keys {
 			_, _ = io.WriteString(hash, key+"\x00")
@@ -454,7 +456,11 @@ func fingerprint(e *catalog.Entry) string {
 			case message.Text:
 				_, _ = io.WriteString(hash, string(part))
 			case *message.Placeholder:
-				_, _ = io.WriteString(hash, "\x01"+part.Ident()+"\x01")
+				at := slices.IndexFunc(seen, part.Same)
+				if at < 0 {
+					at, seen = len(seen), append(seen, part)
+				}
+				_, _ = io.WriteString(hash, "\x01"+strconv.Itoa(at)+"\x01")
 			case *message.Markup:
 				_, _ = io.WriteString(hash, part.String())
 			}

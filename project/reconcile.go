@@ -9,6 +9,7 @@ import (
 	"zelvik/culture"
 	"zelvik/format"
 	"zelvik/format/numbered"
+	"zelvik/memory"
 	"zelvik/message"
 	"zelvik/message/icu"
 )
@@ -46,6 +47,9 @@ type Step struct {
 	To string `json:"to,omitempty"`
 }
 
+// draftLeast is the least percentage of a match that a new text begins as.
+const draftLeast = 90
+
 // ReconcileOptions say how far a reconciliation goes.
 type ReconcileOptions struct {
 	Fill Fill
@@ -53,8 +57,8 @@ type ReconcileOptions struct {
 	Drop bool
 	// Renames carries texts over to the keys that they were probably renamed to.
 	Renames bool
-	// Draft gives a text for an entry that a culture lacks, for FillDraft.
-	Draft func(f *Family, source *catalog.Entry, tag culture.Tag) (message.Message, bool)
+	// Memory has the texts for FillDraft.
+	Memory *memory.Memory
 }
 
 // Reconcile plans to bring every culture of every family level with its
@@ -285,7 +289,6 @@ func (r *reconciliation) lacking(f *Family, record *record, m *catalog.Member, f
 	text, what, state := s.Message, "added", catalog.Missing
 	line := record.of(s.Key)
 	aside, set := line.Aside[m.Culture]
-	drafted := false
 	if kept, faults := icu.Parse(aside); set && len(faults) == 0 {
 		text, what, state = kept, "restored", catalog.Done
 		kept.Complete(s.Message.Arguments())
@@ -295,22 +298,22 @@ func (r *reconciliation) lacking(f *Family, record *record, m *catalog.Member, f
 		}
 		delete(line.Aside, m.Culture)
 		record.put(line)
-	} else if r.options.Draft != nil {
-		if text, drafted = r.options.Draft(f, s, m.Culture); drafted {
-			what, state = "drafted", catalog.Draft
+	} else if r.options.Fill == FillDraft {
+		if match := r.options.Memory.Find(s, m.Culture, draftLeast); match != nil {
+			text, what, state = match.Text, "drafted", catalog.Draft
 			line.Drafts = line.Drafts.with(m.Culture, fingerprint(&catalog.Entry{Message: text}))
 			record.put(line)
 		}
 	}
 	if what == "added" {
 		switch {
-		case r.options.Fill == FillNone || r.options.Draft != nil:
+		case r.options.Fill == FillNone, r.options.Fill == FillDraft:
 			step("missing", s.Key, "")
 			return
 		case r.options.Fill == FillEmpty:
 			text = message.Message{}
 		case text.Choice != nil:
-			text = withForms(text, m.Culture)
+			text = numbered.Shape(text, m.Culture)
 		}
 	}
 	if _, index, ok := catalog.SplitArrayKey(s.Key); ok && index > 0 && f.Format.Holds.Arrays {
@@ -326,31 +329,6 @@ func (r *reconciliation) lacking(f *Family, record *record, m *catalog.Member, f
 	}
 	step(what, s.Key, "")
 	r.change(holder, change)
-}
-
-// withForms gives a plural the forms that a culture needs: those that the
-// source does not have begin as its form other.
-func withForms(m message.Message, tag culture.Tag) message.Message {
-	if len(m.Choice.Selectors) != 1 || m.Choice.Selectors[0].Kind != message.Plural {
-		return m
-	}
-	choice := &message.Choice{Selectors: m.Choice.Selectors}
-	for _, v := range m.Choice.Variants {
-		if len(v.Keys[0]) > 0 && v.Keys[0][0] == '=' {
-			choice.Variants = append(choice.Variants, v)
-		}
-	}
-	for _, category := range tag.Cardinal().Categories() {
-		pattern := m.Main()
-		own := slices.IndexFunc(m.Choice.Variants, func(v message.Variant) bool { return v.Keys[0] == category })
-		if own >= 0 {
-			pattern = m.Choice.Variants[own].Pattern
-		} else if !slices.Contains(numbered.Reached(tag), category) && category != message.Default {
-			continue
-		}
-		choice.Variants = append(choice.Variants, message.Variant{Keys: []string{category}, Pattern: pattern})
-	}
-	return message.Message{Choice: choice}
 }
 
 // regional reports whether the family has a parent of the culture beside the

@@ -57,7 +57,7 @@ var textMissing = &Rule{
 	Example: "boarding_title is in values/ and not in values-fi/",
 	Mend:    "Translate it: zelvik set KEY TEXT --culture TAG",
 	Pair: func(p *Pair, report Report) {
-		if p.Entry == nil && p.Answer == nil && !parentTold(p) && !p.Source.Fixed && p.Source.Reference == "" && !p.Source.Message.Empty() && !p.Member.Culture.Pseudo() && !stays(p.Source.Message, p.Family.Names) {
+		if p.Entry == nil && p.Answer == nil && !parentTold(p) && !p.Source.Fixed && p.Source.Reference == "" && !p.Source.Message.Empty() && !p.Member.Culture.Pseudo() && !Stays(p.Source.Message, p.Family.Names) {
 			report(missing{p.Member, p.Source.Key}, fmt.Sprintf("%s has no text for %s (%q)", p.Member.Culture.Name(), p.Source.Key, short(p.Source.Message)), "")
 		}
 	},
@@ -71,9 +71,9 @@ func parentTold(p *Pair) bool {
 	})
 }
 
-// stays reports whether a text is the same in every culture: an address, a
+// Stays reports whether a text is the same in every culture: an address, a
 // number, or one of the project's names.
-func stays(m message.Message, names []string) bool {
+func Stays(m message.Message, names []string) bool {
 	text := m.String()
 	return slices.Contains(names, text) || !strings.ContainsAny(text, " \t\n") && strings.Contains(text, "://") ||
 		m.Choice == nil && !m.HasPlaceholders() && !strings.ContainsFunc(text, unicode.IsLetter)

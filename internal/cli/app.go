@@ -111,6 +111,7 @@ func (e *env) commands() []*cli.Command {
 		e.reconcileCommand(),
 		e.setCommand(),
 		e.renameCommand(),
+		e.draftCommand(),
 		e.handoffCommand(),
 		e.takebackCommand(),
 		e.traceCommand(),

@@ -19,7 +19,7 @@ func (e *env) reconcileCommand() *cli.Command {
 			"zelvik reconcile --fill empty\n" +
 			"zelvik reconcile --drop --renames",
 		Flags: []cli.Flag{
-			&cli.StringFlag{Name: "fill", Value: "copy", Usage: "what a new text begins as: copy (the source's text), empty, none (it is told, not added)"},
+			&cli.StringFlag{Name: "fill", Value: "copy", Usage: "what a new text begins as: copy (the source's text), empty, draft (from the project's own translations; where it has none it is told), none (it is told, not added)"},
 			&cli.BoolFlag{Name: "drop", Usage: "delete what the source does not have, instead of setting it aside in the ledger"},
 			&cli.BoolFlag{Name: "renames", Usage: "carry texts over to the keys that they were probably renamed to"},
 			projectFlag(), fromFlag(), culturesFlag(), dryRunFlag(), outputFlag("text, json"),
@@ -35,14 +35,20 @@ func (e *env) reconcile(_ context.Context, c *cli.Command) error {
 		return err
 	}
 	fill := project.Fill(c.String("fill"))
-	if fill != project.FillCopy && fill != project.FillEmpty && fill != project.FillNone {
-		return fmt.Errorf("--fill takes copy, empty or none, not %q", fill)
+	if fill != project.FillCopy && fill != project.FillEmpty && fill != project.FillNone && fill != project.FillDraft {
+		return fmt.Errorf("--fill takes copy, empty, draft or none, not %q", fill)
 	}
 	w, _, err := e.workspace(c)
 	if err != nil {
 		return err
 	}
-	level, err := w.Reconcile(project.ReconcileOptions{Fill: fill, Drop: c.Bool("drop"), Renames: c.Bool("renames")})
+	options := project.ReconcileOptions{Fill: fill, Drop: c.Bool("drop"), Renames: c.Bool("renames")}
+	if fill == project.FillDraft {
+		if options.Memory, err = w.Remember(); err != nil {
+			return err
+		}
+	}
+	level, err := w.Reconcile(options)
 	if err != nil {
 		return err
 	}
