@@ -293,6 +293,9 @@ type Workspace struct {
 	Partial bool
 	// ledgers are those that were looked at, by path.
 	ledgers map[string]*Ledger
+	// base is where a journal is kept and looked for: the project's root, else
+	// the first folder that was named.
+	base string
 }
 
 // Load finds what a command works on: the paths given, else what the
@@ -319,6 +322,14 @@ func Load(paths []string, configPath string, o Options) (*Workspace, error) {
 	o.config = w.Config
 	if o.Source == "" {
 		o.Source = w.Config.Source
+	}
+	if w.base = "."; len(paths) > 0 {
+		if w.base = paths[0]; !isDir(w.base) {
+			w.base = filepath.Dir(w.base)
+		}
+	}
+	if root := Root(absolute(w.base)); root != "" {
+		w.base = root
 	}
 	w.Partial = len(paths) > 0 && !slices.ContainsFunc(paths, isDir)
 	if len(paths) == 0 {

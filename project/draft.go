@@ -19,8 +19,8 @@ import (
 // Draft is the plan that fills missing texts.
 type Draft struct {
 	Plan
-	Drafted []Drafted      `json:"drafted"`
-	Left    []Undrafted    `json:"left"`
+	Drafted []Drafted   `json:"drafted"`
+	Left    []Undrafted `json:"left"`
 	// Faults say what went wrong with the service.
 	Faults []string       `json:"faults,omitempty"`
 	Losses []catalog.Loss `json:"losses,omitempty"`

@@ -326,6 +326,7 @@ func (w *Workspace) ledgerDir(f *Family) string {
 
 // saveLedgers plans the new content of the ledgers that were looked at.
 func (w *Workspace) saveLedgers(p *Plan) {
+	p.Home = w.base
 	for _, path := range slices.Sorted(maps.Keys(w.ledgers)) {
 		l := w.ledgers[path]
 		if l.data == nil && l.Empty() {

@@ -7,13 +7,14 @@ import (
 	"os"
 	"path/filepath"
 	"strings"
-
-	"github.com/google/renameio/v2"
 )
 
 // Plan is a set of changes to files that belong together.
 type Plan struct {
 	Writes []Write
+	// Home is the folder in which a journal is kept while several files are
+	// replaced; "" for the one above all of them.
+	Home string
 }
 
 // Write is one file's new content. Old is what was read, nil where the file
@@ -33,19 +34,26 @@ func (p *Plan) Add(path string, old, content []byte) {
 
 // Commit makes the changes. Every file is replaced in one step and keeps its
 // mode; a file that changed since it was read is left alone, and then no file
-// is written at all.
+// is written at all. Several files are all prepared first, then named in a
+// journal, then put into their places, so that Recover can finish what was
+// stopped in between.
 func (p *Plan) Commit() error {
-	for _, w := range p.Writes {
-		if err := w.check(); err != nil {
+	for i := range p.Writes {
+		if err := p.Writes[i].check(); err != nil {
 			return err
 		}
 	}
-	for _, w := range p.Writes {
-		if err := w.write(); err != nil {
+	if len(p.Writes) == 1 {
+		staged, err := p.Writes[0].stage()
+		if err != nil {
 			return err
 		}
+		return staged.place()
 	}
-	return nil
+	if len(p.Writes) == 0 {
+		return nil
+	}
+	return p.together()
 }
 
 // check looks whether the file is still what was read.
@@ -84,35 +92,56 @@ func inside(root, target string) bool {
 	return err == nil && rel != ".." && !strings.HasPrefix(rel, ".."+string(filepath.Separator))
 }
 
-func (w *Write) write() error {
-	if err := os.MkdirAll(filepath.Dir(w.Path), 0o755); err != nil {
-		return writeError(w.Path, err)
-	}
-	if _, err := os.Lstat(w.Path); errors.Is(err, fs.ErrNotExist) {
-		return w.create()
-	}
-	if err := renameio.WriteFile(w.Path, w.New, 0o644, renameio.WithExistingPermissions()); err != nil {
-		return writeError(w.Path, err)
-	}
-	return nil
-}
+// staged is a file's new content beside its place.
+type staged struct{ at, path string }
 
-// create writes a file that is not there yet. It appears whole or not at all;
-// nothing is lost with it, so it is not forced to the disk, which would take
-// as long as all else together.
-func (w *Write) create() error {
-	f, err := os.CreateTemp(filepath.Dir(w.Path), ".zelvik-*")
+// stage writes the new content beside the file, with the file's mode. That of a
+// file which is replaced is forced to the disk; nothing is lost with one that is
+// not there yet, and forcing it would take as long as all else together.
+func (w *Write) stage() (s staged, err error) {
+	if err := os.MkdirAll(filepath.Dir(w.Path), 0o755); err != nil {
+		return s, writeError(w.Path, err)
+	}
+	mode, replaces := fs.FileMode(0o644), false
+	if info, err := os.Stat(w.Path); err == nil {
+		mode, replaces = info.Mode().Perm(), true
+		if !writable(w.Path) {
+			return s, writeError(w.Path, fs.ErrPermission)
+		}
+	}
+	f, err := os.CreateTemp(filepath.Dir(w.Path), stagePattern)
 	if err != nil {
-		return writeError(w.Path, err)
+		return s, writeError(w.Path, err)
 	}
 	_, err = f.Write(w.New)
-	err = errors.Join(err, f.Chmod(0o644), f.Close())
-	if err == nil {
-		err = os.Rename(f.Name(), w.Path)
+	err = errors.Join(err, f.Chmod(mode))
+	if replaces {
+		err = errors.Join(err, f.Sync())
 	}
-	if err != nil {
+	if err = errors.Join(err, f.Close()); err != nil {
 		_ = os.Remove(f.Name())
-		return writeError(w.Path, err)
+		return s, writeError(w.Path, err)
+	}
+	return staged{f.Name(), w.Path}, nil
+}
+
+// stagePattern names files that are being written.
+const stagePattern = ".zelvik-*"
+
+// writable reports whether a file may be written, which renaming over it would
+// not ask.
+func writable(path string) bool {
+	f, err := os.OpenFile(path, os.O_WRONLY, 0)
+	if err == nil {
+		_ = f.Close()
+	}
+	return !errors.Is(err, fs.ErrPermission)
+}
+
+func (s staged) place() error {
+	if err := os.Rename(s.at, s.path); err != nil {
+		_ = os.Remove(s.at)
+		return writeError(s.path, err)
 	}
 	return nil
 }

@@ -9,7 +9,9 @@ import (
 	"errors"
 	"fmt"
 	"io"
+	"os"
 	"path/filepath"
+	"slices"
 	"strings"
 
 	"github.com/urfave/cli/v3"
@@ -46,7 +48,10 @@ type env struct {
 func Run(ctx context.Context, args []string, stdout, stderr io.Writer) int {
 	e := &env{stdout, stderr}
 	app := e.app()
-	err := app.Run(ctx, args)
+	err := e.recover(args)
+	if err == nil {
+		err = app.Run(ctx, args)
+	}
 	var status statusError
 	var file *project.FileError
 	switch {
@@ -60,6 +65,32 @@ func Run(ctx context.Context, args []string, stdout, stderr io.Writer) int {
 	}
 	e.say(err)
 	return misused
+}
+
+// recover finishes what an earlier run was stopped in, in the current folder or
+// where the arguments lead.
+func (e *env) recover(args []string) error {
+	dirs := []string{"."}
+	for _, arg := range args[1:] {
+		if info, err := os.Stat(arg); err == nil && !strings.HasPrefix(arg, "-") {
+			if !info.IsDir() {
+				arg = filepath.Dir(arg)
+			}
+			if !slices.Contains(dirs, arg) {
+				dirs = append(dirs, arg)
+			}
+		}
+	}
+	for _, dir := range dirs {
+		said, err := project.Recover(dir)
+		if err != nil {
+			return err
+		}
+		if said != "" {
+			e.say(errors.New(said))
+		}
+	}
+	return nil
 }
 
 // say prints an error as one sentence.
