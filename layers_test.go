@@ -18,7 +18,7 @@ import (
 // imports from floors below its own; packages on one floor do not know one
 // another. A trailing /* stands for the packages below a folder.
 var floors = [][]string{
-	{"finding", "pages"},
+	{"finding", "pages", "diff"},
 	{"culture"},
 	{"message"},
 	{"message/*"},

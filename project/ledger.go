@@ -68,6 +68,9 @@ type prints map[culture.Tag]string
 
 // with gives the prints with one more, or with an empty one one less.
 func (p prints) with(tag culture.Tag, print string) prints {
+	if p[tag] == print {
+		return p
+	}
 	out := prints{}
 	for known, old := range p {
 		out[known] = old

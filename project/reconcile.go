@@ -2,8 +2,11 @@ package project
 
 import (
 	"fmt"
+	"runtime"
 	"slices"
 	"strings"
+
+	"golang.org/x/sync/errgroup"
 
 	"zelvik/catalog"
 	"zelvik/culture"
@@ -119,13 +122,25 @@ func (r *reconciliation) change(file *File, c format.Change) {
 // edit makes the planned changes in the files' bytes.
 func (r *reconciliation) edit() error {
 	slices.SortFunc(r.order, func(a, b *File) int { return strings.Compare(a.Path, b.Path) })
-	for _, file := range r.order {
-		data, losses, err := file.Edit(r.changes[file])
-		if err != nil {
+	type edited struct {
+		data   []byte
+		losses []catalog.Loss
+	}
+	made := make([]edited, len(r.order))
+	var group errgroup.Group
+	group.SetLimit(runtime.GOMAXPROCS(0))
+	for i, file := range r.order {
+		group.Go(func() (err error) {
+			made[i].data, made[i].losses, err = file.Edit(r.changes[file])
 			return err
-		}
-		r.Losses = append(r.Losses, losses...)
-		r.Add(file.Path, file.data, data)
+		})
+	}
+	if err := group.Wait(); err != nil {
+		return err
+	}
+	for i, file := range r.order {
+		r.Losses = append(r.Losses, made[i].losses...)
+		r.Add(file.Path, file.data, made[i].data)
 	}
 	return nil
 }
@@ -181,10 +196,14 @@ func (r *reconciliation) note(f *Family, record *record, left map[culture.Tag]bo
 		if s.Fixed || s.Product != "" {
 			continue
 		}
-		line, was := record.of(s.Key), record.of(s.Key).Source
+		line := record.of(s.Key)
+		was := line.Source
 		line.Source = fingerprint(s)
 		for _, m := range f.Members {
 			tag := m.Culture
+			if (was == "" || was == line.Source) && line.Moved == nil && line.Drafts == nil {
+				break
+			}
 			if m == source || left[tag] || was == line.Source && line.Moved[tag] == "" && line.Drafts[tag] == "" {
 				continue
 			}

@@ -7,8 +7,10 @@ import (
 	"path/filepath"
 	"slices"
 	"strings"
+	"sync"
 
 	"zelvik/culture"
+	"zelvik/verify"
 )
 
 // Survey is what is found in a folder: families, and the files that make an
@@ -58,21 +60,26 @@ type Other struct {
 // below a folder.
 func (w *Workspace) Survey(dir string) (*Survey, error) {
 	s := &Survey{Families: []Surveyed{}, Others: []Other{}}
-	result := w.Check(nil)
 	for _, f := range w.Families {
+		v := f.verifiable(w.Config.Verify.Names, w.Partial)
+		covered := make([]verify.Coverage, len(f.Members))
+		for _, m := range f.Members {
+			m.Catalog.At("") // make the indexes before they are shared
+		}
+		var wait sync.WaitGroup
+		for i, m := range f.Members {
+			wait.Go(func() { covered[i] = verify.Cover(v, m) })
+		}
+		wait.Wait()
 		one := Surveyed{Name: f.Name, Format: f.Format.Name, Source: f.Source}
 		files := map[string]bool{}
-		for _, m := range f.Members {
+		for i, m := range f.Members {
 			files[m.Path] = true
 			c := Covered{Culture: m.Culture, Path: m.Path, Entries: len(m.Catalog.Entries)}
 			if m.Culture == f.Source {
 				one.Keys = c.Entries
 			}
-			for _, coverage := range result.Coverage {
-				if coverage.Family == f.Name && coverage.Format == f.Format.Name && coverage.Culture == m.Culture {
-					c.Answered, c.Of = coverage.Answered, coverage.Entries
-				}
-			}
+			c.Answered, c.Of = covered[i].Answered, covered[i].Entries
 			one.Cultures = append(one.Cultures, c)
 		}
 		one.Files = len(files)

@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"slices"
 	"strings"
+	"sync"
 	"unicode"
 
 	"zelvik/catalog"
@@ -254,10 +255,43 @@ var byCode = map[string]string{
 	"Khmr": "Khmer", "Tibt": "Tibetan", "Ethi": "Ethiopic", "Geor": "Georgian", "Armn": "Armenian", "Mong": "Mongolian",
 }
 
+// eastAsian are the scripts that are told as one.
+var eastAsian = []string{"Han", "Hiragana", "Katakana", "Hangul"}
+
+// letters gives the script of every letter of the basic plane, as a number in
+// scriptNames; 0 for what is no letter, or of a script that is not told.
+var letters = sync.OnceValue(func() *[1 << 16]uint8 {
+	table := &[1 << 16]uint8{}
+	for n, name := range scriptNames {
+		if n == 0 {
+			continue
+		}
+		for _, r := range unicode.Scripts[name].R16 {
+			for c := uint32(r.Lo); c <= uint32(r.Hi); c += uint32(r.Stride) {
+				if unicode.IsLetter(rune(c)) {
+					table[c] = uint8(n)
+				}
+			}
+		}
+	}
+	return table
+})
+
+// scriptNames are the scripts that are told apart, from 1.
+var scriptNames = func() []string {
+	list := append([]string{""}, eastAsian...)
+	for _, name := range byCode {
+		list = append(list, name)
+	}
+	slices.Sort(list[1:])
+	return list
+}()
+
 // count counts the letters in the expected scripts and in others, and names
 // the commonest other script.
 func count(m message.Message, expected []*unicode.RangeTable) (own, other int, name string) {
-	counts := map[string]int{}
+	var counts [64]int
+	table := letters()
 	for _, pattern := range m.Patterns() {
 		for _, part := range pattern {
 			text, ok := part.(message.Text)
@@ -265,29 +299,29 @@ func count(m message.Message, expected []*unicode.RangeTable) (own, other int, n
 				continue
 			}
 			for _, r := range text {
-				if !unicode.IsLetter(r) {
-					continue
-				}
-				if unicode.IsOneOf(expected, r) {
-					own++
-					continue
-				}
-				for _, script := range byCode {
-					if unicode.Is(unicode.Scripts[script], r) {
-						counts[script]++
-						break
-					}
-				}
-				if unicode.In(r, unicode.Han, unicode.Hiragana, unicode.Katakana, unicode.Hangul) {
-					counts["East Asian"]++
+				switch {
+				case r < 1<<16:
+					counts[table[r]]++
+				case unicode.Is(unicode.Han, r):
+					counts[slices.Index(scriptNames, "Han")]++
 				}
 			}
 		}
 	}
-	for script, n := range counts {
-		if n > other || n == other && script < name {
-			other, name = n, script
+	asian := 0
+	for n, letters := range counts {
+		switch {
+		case letters == 0 || n == 0:
+		case slices.Contains(expected, unicode.Scripts[scriptNames[n]]):
+			own += letters
+		case slices.Contains(eastAsian, scriptNames[n]):
+			asian += letters
+		case letters > other:
+			other, name = letters, scriptNames[n]
 		}
+	}
+	if asian > other {
+		other, name = asian, "East Asian"
 	}
 	return own, other, name
 }

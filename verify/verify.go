@@ -115,7 +115,7 @@ func Run(families []*Family, others []finding.Finding, severities Severities) *R
 		jobs = append(jobs, job{f, nil})
 		for _, m := range f.Members {
 			jobs = append(jobs, job{f, m})
-			result.Coverage = append(result.Coverage, cover(f, m))
+			result.Coverage = append(result.Coverage, Cover(f, m))
 			if !paths[m.Path] {
 				paths[m.Path] = true
 				result.Summary.Files++
@@ -192,7 +192,8 @@ func (r *Result) Worst(threshold finding.Severity) bool {
 	return slices.ContainsFunc(r.Findings, func(f finding.Finding) bool { return f.Severity >= threshold })
 }
 
-func cover(f *Family, m *catalog.Member) Coverage {
+// Cover counts how much of the source one culture of a family has.
+func Cover(f *Family, m *catalog.Member) Coverage {
 	c := Coverage{Family: f.Name, Format: f.Format, Culture: m.Culture}
 	source := f.SourceMember()
 	if source == nil {

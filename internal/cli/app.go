@@ -11,10 +11,12 @@ import (
 	"io"
 	"os"
 	"path/filepath"
+	"runtime"
 	"slices"
 	"strings"
 
 	"github.com/urfave/cli/v3"
+	"golang.org/x/sync/errgroup"
 
 	"zelvik/culture"
 	"zelvik/finding"
@@ -285,21 +287,35 @@ func (e *env) commit(c *cli.Command, plan *project.Plan) error {
 	if err != nil {
 		return err
 	}
-	for _, w := range plan.Writes {
-		old := w.Old
-		if old == nil {
-			if data, err := project.Read(w.Path); err == nil {
-				old = data
-			}
-		}
-		if bytes.Equal(old, w.New) && old != nil {
-			continue
-		}
-		if old == nil && filepath.Base(w.Path) == project.LedgerName {
-			p.Printf("%s would begin with %s\n", w.Path, plural(bytes.Count(w.New, []byte("\n"))-2, "line"))
-			continue
-		}
-		p.Diff(w.Path, old, w.New)
+	shown := make([]string, len(plan.Writes))
+	var group errgroup.Group
+	group.SetLimit(runtime.GOMAXPROCS(0))
+	for i, w := range plan.Writes {
+		group.Go(func() error {
+			shown[i] = difference(p, w)
+			return nil
+		})
+	}
+	_ = group.Wait() // no job fails
+	for _, text := range shown {
+		p.Printf("%s", text)
 	}
 	return nil
+}
+
+// difference shows one change.
+func difference(p printer, w project.Write) string {
+	old := w.Old
+	if old == nil {
+		if data, err := project.Read(w.Path); err == nil {
+			old = data
+		}
+	}
+	switch {
+	case bytes.Equal(old, w.New) && old != nil:
+		return ""
+	case old == nil && filepath.Base(w.Path) == project.LedgerName:
+		return fmt.Sprintf("%s would begin with %s\n", w.Path, plural(bytes.Count(w.New, []byte("\n"))-2, "line"))
+	}
+	return p.Difference(w.Path, old, w.New)
 }

@@ -3,18 +3,16 @@
 package terminal
 
 import (
-	"bytes"
 	"fmt"
 	"io"
 	"os"
-	"strconv"
 	"strings"
 
 	"github.com/jedib0t/go-pretty/v6/table"
 	"github.com/jedib0t/go-pretty/v6/text"
 	"github.com/mattn/go-isatty"
-	"github.com/pmezard/go-difflib/difflib"
 
+	"zelvik/diff"
 	"zelvik/finding"
 )
 
@@ -146,86 +144,28 @@ func Cut(s string, width int) string {
 
 // Diff writes the difference of two texts with three lines around each change.
 func (p *Printer) Diff(path string, before, after []byte) {
+	p.Printf("%s", p.Difference(path, before, after))
+}
+
+// Difference is what Diff writes.
+func (p *Printer) Difference(path string, before, after []byte) string {
 	from := "a/" + path
 	if before == nil {
 		from = "/dev/null"
 	}
-	// What is the same at both ends is left to a look at bytes: comparing lines
-	// takes seconds on a large file.
-	skip := sameLines(before, after)
-	tail := sameTail(before[skip:], after[skip:])
-	diff, err := difflib.GetUnifiedDiffString(difflib.UnifiedDiff{
-		A: difflib.SplitLines(string(before[skip : len(before)-tail])), B: difflib.SplitLines(string(after[skip : len(after)-tail])),
-		FromFile: from, ToFile: "b/" + path, Context: 3,
-	})
-	if err != nil {
-		return
-	}
-	shift := bytes.Count(before[:skip], []byte("\n"))
-	for line := range strings.Lines(diff) {
+	var out strings.Builder
+	out.WriteString(p.Strong("--- "+from) + "\n" + p.Strong("+++ b/"+path) + "\n")
+	for line := range strings.Lines(diff.Unified(before, after)) {
 		text := strings.TrimSuffix(line, "\n")
-		var a, b string
-		if _, err := fmt.Sscanf(text, "@@ -%s +%s @@", &a, &b); err == nil {
-			text = "@@ -" + shifted(a, shift) + " +" + shifted(b, shift) + " @@"
-		}
-		switch {
-		case strings.HasPrefix(line, "+++"), strings.HasPrefix(line, "---"):
-			text = p.Strong(text)
-		case strings.HasPrefix(line, "+"):
+		switch line[0] {
+		case '+':
 			text = p.Good(text)
-		case strings.HasPrefix(line, "-"):
+		case '-':
 			text = p.Bad(text)
-		case strings.HasPrefix(line, "@@"):
+		case '@':
 			text = p.Faint(text)
 		}
-		p.Printf("%s\n", text)
+		out.WriteString(text + "\n")
 	}
-}
-
-// around is how many lines before and behind a change are shown.
-const around = 3
-
-// sameLines gives the size of the lines that two texts begin with alike, but
-// for the last few, which are shown.
-func sameLines(a, b []byte) int {
-	n := 0
-	for n < len(a) && n < len(b) && a[n] == b[n] {
-		n++
-	}
-	for range around + 1 {
-		if n = bytes.LastIndexByte(a[:n], '\n'); n < 0 {
-			return 0
-		}
-	}
-	return n + 1
-}
-
-// sameTail gives the size of the lines that two texts end with alike, but for
-// the first few.
-func sameTail(a, b []byte) int {
-	n := 0
-	for n < len(a) && n < len(b) && a[len(a)-1-n] == b[len(b)-1-n] {
-		n++
-	}
-	for range around + 1 {
-		at := bytes.IndexByte(a[len(a)-n:], '\n')
-		if at < 0 {
-			return 0
-		}
-		n -= at + 1
-	}
-	return n
-}
-
-// shifted moves the line number of a hunk's head, as in "12,7".
-func shifted(span string, lines int) string {
-	first, rest, more := strings.Cut(span, ",")
-	n, err := strconv.Atoi(first)
-	if err != nil {
-		return span
-	}
-	if span = strconv.Itoa(n + lines); more {
-		span += "," + rest
-	}
-	return span
+	return out.String()
 }

@@ -9,6 +9,8 @@ import (
 	"github.com/pmezard/go-difflib/difflib"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+
+	"zelvik/diff"
 )
 
 // The difference is the one that comparing all lines gives.
@@ -28,7 +30,7 @@ func TestDiff(t *testing.T) {
 		before := strings.Join(lines, "")
 		after := strings.Join(change(append([]string(nil), lines...)), "")
 		want, err := difflib.GetUnifiedDiffString(difflib.UnifiedDiff{
-			A: difflib.SplitLines(before), B: difflib.SplitLines(after), FromFile: "a/x", ToFile: "b/x", Context: 3})
+			A: diff.Split([]byte(before)), B: diff.Split([]byte(after)), FromFile: "a/x", ToFile: "b/x", Context: 3})
 		require.NoError(t, err)
 		var out bytes.Buffer
 		New(&out, "never").Diff("x", []byte(before), []byte(after))
