@@ -3,6 +3,7 @@ module zelvik
 go 1.26.0
 
 require (
+	github.com/alecthomas/chroma/v2 v2.27.0
 	github.com/bmatcuk/doublestar/v4 v4.10.4
 	github.com/go-text/typesetting v0.3.0
 	github.com/goccy/go-yaml v1.19.2
@@ -23,6 +24,7 @@ require (
 )
 
 require (
+	github.com/dlclark/regexp2/v2 v2.2.1 // indirect
 	github.com/hashicorp/go-cleanhttp v0.5.2 // indirect
 	github.com/mattn/go-runewidth v0.0.16 // indirect
 	github.com/richardlehane/mscfb v1.0.9 // indirect

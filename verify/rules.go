@@ -15,6 +15,7 @@ var Rules = []*Rule{
 	placeholderLost, placeholderAdded, placeholderType,
 	pluralGap, pluralIdle, selectGap,
 	escapeWrong, scriptUnexpected,
+	hardcodedText,
 	clippedText, notMirrored, offScreen,
 }
 
@@ -72,6 +73,13 @@ var (
 		Why:     "The platform drops the character, cuts the text, or fails when it formats it.",
 		Example: "<string name=\"x\">Don't wait</string>",
 		Mend:    `Write \' in Android, {{ in .NET, %% in format strings.`,
+	}
+	hardcodedText = &Rule{
+		Name: "hardcoded-text", Severity: finding.Warning,
+		Doc:     "A text that people read stands in a layout.",
+		Why:     "It is the same in every culture, and no translator ever sees it.",
+		Example: `<Button android:text="Confirm booking"/>`,
+		Mend:    "Move it to the catalog: zelvik lift --apply (zelvik lift looks into code as well)",
 	}
 	clippedText = &Rule{
 		Name: "clipped-text", Severity: finding.Error,

@@ -139,6 +139,7 @@ func (e *env) app() *cli.Command {
 func (e *env) commands() []*cli.Command {
 	return []*cli.Command{
 		e.surveyCommand(),
+		e.liftCommand(),
 		e.convertCommand(),
 		e.tableCommand(),
 		e.reconcileCommand(),

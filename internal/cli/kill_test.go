@@ -44,6 +44,9 @@ func fleet(t *testing.T, dir string) {
 			fmt.Fprintf(&translation, "    <string name=\"key_%d\">Wort %d</string>\n", i, i)
 		}
 	}
+	for i := range 12 {
+		write(fmt.Sprintf("res/layout/screen_%d.xml", i), fmt.Sprintf("<Button xmlns:android=\"http://schemas.android.com/apk/res/android\" android:text=\"Tap here %d\"/>\n", i))
+	}
 	write("res/values/strings.xml", "<resources>\n"+source.String()+"</resources>\n")
 	for _, tag := range strings.Fields("de fr fi pl ar iw ja hi sv da nb nl") {
 		write("res/values-"+tag+"/strings.xml", "<resources>\n"+translation.String()+"    <string name=\"gone\">Weg</string>\n</resources>\n")
@@ -59,6 +62,7 @@ func TestKilled(t *testing.T) {
 		args   []string
 	}{
 		"reconcile": {nil, []string{"reconcile", "res", "--quiet"}},
+		"lift":      {nil, []string{"lift", "res", "--apply", "--quiet"}},
 		"takeback":  {[][]string{{"draft", "res", "--cultures", "de", "--service", "simulated"}, {"handoff", "res", "--to", "xliff", "--out", ".", "--cultures", "de"}}, []string{"takeback", "strings.de.xlf", "res", "--quiet"}},
 	} {
 		t.Run(name, func(t *testing.T) {

@@ -3,6 +3,8 @@ package cli
 import (
 	"context"
 	"fmt"
+	"os"
+	"slices"
 	"strings"
 
 	"github.com/urfave/cli/v3"
@@ -53,7 +55,11 @@ func (e *env) verify(_ context.Context, c *cli.Command) error {
 	if err != nil {
 		return err
 	}
-	result := w.Check(found)
+	hardcoded, err := w.Hardcoded(folders(c.Args().Slice(), w.Config.Dir()))
+	if err != nil {
+		return err
+	}
+	result := w.Check(append(found, hardcoded...))
 	result.Limit(asked)
 	if shape == "json" {
 		if err := e.json(result); err != nil {
@@ -66,6 +72,18 @@ func (e *env) verify(_ context.Context, c *cli.Command) error {
 		return statusError(failed)
 	}
 	return nil
+}
+
+// folders gives those of the arguments that are folders; without arguments the
+// project's.
+func folders(args []string, project string) []string {
+	if len(args) == 0 {
+		return []string{project}
+	}
+	return slices.DeleteFunc(slices.Clone(args), func(arg string) bool {
+		info, err := os.Stat(arg)
+		return err != nil || !info.IsDir()
+	})
 }
 
 // workspace loads what verify and table work on. Screen files among the

@@ -1,0 +1,100 @@
+package lift
+
+import (
+	"os"
+	"path/filepath"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+	"pgregory.net/rapid"
+
+	"zelvik/format"
+)
+
+func TestHuman(t *testing.T) {
+	for text, want := range map[string][2]bool{ // among code, and in a place for texts
+		"Book a crossing": {true, true}, "Boarding": {false, true}, "OK": {false, true}, "book now": {false, true},
+		"Kesäaikataulu alkaa": {true, true}, "予約する": {true, true}, "احجز رحلة": {false, true}, "¿Ya se va?": {true, true},
+		"Total %1$s": {false, true}, "Hello {name}, welcome": {true, true},
+		"": {false, false}, "%s": {false, false}, "12:30": {false, false}, "%d / %d": {false, false}, "—": {false, false},
+		"https://skerryline.example/a b": {false, false}, "mailto:a@skerryline.example": {false, false}, "a@skerryline.example": {false, false},
+		"yyyy-MM-dd HH:mm": {false, false}, "booking_title": {false, false}, "bookingTitle": {false, false}, "line.skerry.app": {false, false},
+		"#ff8800": {false, false}, "/etc/passwd": {false, false}, "C:\\temp": {false, false}, "@string/x": {false, false}, "SELECT a FROM b": {false, false},
+		"BOOKING_TITLE": {false, false}, "application/json": {false, false}, "BookingPage": {false, false}, "<b>x</b>": {false, false},
+	} {
+		assert.Equal(t, want, [2]bool{Human(text, false), Human(text, true)}, text)
+	}
+}
+
+// The literals of each language, as the language reads them.
+func TestLiterals(t *testing.T) {
+	for name, cases := range map[string]map[string][]string{
+		"a.kt":    {`val a = "One \"two\" \u00e9"; val b = 'x'; val c = """raw "text" here"""`: {`One "two" é`, `raw "text" here`}},
+		"a.java":  {`String a = "One" + "Two\n"; char b = '"'; // "no"`: {"One", "Two\n"}},
+		"a.swift": {`let a = "One \(name) two", b = "x\u{e9}"` + "\n/* \"no\" */": {`One (name) two`, "xé"}},
+		"a.cs":    {`var a = "One"; var b = @"C:\x"; var c = $"Two {n}";`: {"One", `C:\x`, "Two {n}"}},
+		"a.dart":  {`var a = 'It\'s'; var b = "Two $n"; var c = r'raw\n';`: {"It's", "Two $n", `raw\n`}},
+		"a.ts":    {"const a = 'One', b = \"Two\", c = `Three ${n + 1} four`;": {"One", "Two", "Three ${n + 1} four"}},
+		"a.cpp":   {`auto a = "One"; auto b = L"Two"; char c = 'x'; #include "x.h"`: {"One", "Two"}},
+	} {
+		kind := Of(name)
+		require.NotNil(t, kind, name)
+		l := map[string]*language{"a.kt": {table: "kotlin"}, "a.java": {table: "java"}, "a.swift": {table: "swift"}, "a.cs": {table: "csharp"}, "a.dart": {table: "dart"}, "a.ts": {table: "typescript"}, "a.cpp": {table: "cpp"}}[name]
+		for code, want := range cases {
+			var got []string
+			for _, lit := range l.literals(code) {
+				got = append(got, lit.text)
+				assert.Contains(t, "\"'`@$rLRuU", code[lit.from:lit.from+1], "%s: %s", name, code[lit.from:lit.to])
+			}
+			if name == "a.cpp" && len(got) > len(want) { // what stands behind #include may count as one
+				got = got[:len(want)]
+			}
+			assert.Equal(t, want, got, "%s: %s", name, code)
+		}
+	}
+}
+
+// Any file: what is found lies in it, and putting in the references gives a
+// file in which those texts are not found again.
+func TestAnyFile(t *testing.T) {
+	names := []string{"res/layout/a.xml", "a.xaml", "a.ui", "a.fxml", "a.kt", "a.java", "a.swift", "a.cs", "a.dart", "a.ts", "a.cpp"}
+	pieces := rapid.SampledFrom([]string{"<a ", "text=", `"Book a crossing"`, "'x y'", `"""`, "`", "\n", "setText(", ")", "Text(", "<string>", "Tap here", "</string>", "</a>", ">", `\`, `"`, "$n", "{", "}", "é", "Content=", "android:text=", "/*", "//", "\\(", " + "})
+	rapid.Check(t, func(t *rapid.T) {
+		name := rapid.SampledFrom(names).Draw(t, "name")
+		text := strings.Join(rapid.SliceOfN(pieces, 0, 30).Draw(t, "pieces"), "")
+		for _, f := range Of(name).Find(name, text, Options{Table: "Resources", Namespace: "N", ByID: true}) {
+			require.True(t, 0 <= f.From && f.From < f.To && f.To <= len(text), "%d %d", f.From, f.To)
+			require.NotEmpty(t, f.Reference("key"))
+			_, err := format.Patch([]byte(text), f.With("key"))
+			require.NoError(t, err)
+		}
+	})
+}
+
+func TestScreens(t *testing.T) {
+	for p, want := range map[string]string{
+		"res/layout/activity_booking.xml": "booking", "BookingPage.xaml": "booking", "ui/mainwindow.ui": "mainwindow",
+		"harbour_map.fxml": "harbour_map", "BoardingPassView.swift": "boarding_pass", "main.cpp": "main", "app/AndroidManifest.xml": "app",
+	} {
+		assert.Equal(t, want, screen(p), p)
+	}
+	assert.Equal(t, []string{"show", "it", "to", "html", "reader", "2"}, Words("Show it to HTMLReader 2"))
+}
+
+// Time for a project of some size: BenchmarkCode tells what a megabyte takes.
+func BenchmarkCode(b *testing.B) {
+	text := strings.Repeat("        button.setText(\"Book a crossing\"); // and go on\n        int n = compute(a, b) + 12;\n", 2000)
+	b.SetBytes(int64(len(text)))
+	for b.Loop() {
+		Of("a.java").Find("a.java", text, Options{})
+	}
+}
+
+// The lexers' tables are here with their licence.
+func TestTables(t *testing.T) {
+	licence, err := os.ReadFile(filepath.Join("tokens", "COPYING"))
+	require.NoError(t, err)
+	assert.Contains(t, string(licence), "Permission is hereby granted")
+}
