@@ -43,7 +43,7 @@ type sink struct {
 // ask spells how a key is asked for.
 func (s sink) ask(key string) string {
 	quoted := strings.NewReplacer(`\`, `\\`, `"`, `\"`, "\n", `\n`).Replace(key)
-	return strings.NewReplacer("%s", quoted, "%i", identifier(key)).Replace(s.reference)
+	return strings.NewReplacer("%s", quoted, "%i", Identifier(key)).Replace(s.reference)
 }
 
 func code(name, table string, formats []string, endings []string, sinks ...sink) *Kind {

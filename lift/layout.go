@@ -86,14 +86,14 @@ var (
 // else one is declared in its root.
 func findXAML(p, text string, o Options) []Found {
 	var list []Found
-	prefix, class := "texts", identifier(path.Base(o.Table))
+	prefix, class := "texts", Identifier(path.Base(o.Table))
 	declare := []format.Replacement(nil)
 	if m := static.FindStringSubmatch(text); m != nil {
 		prefix, class = m[1], m[2]
 	}
 	namespace, sure := o.Namespace, o.Namespace != ""
 	root := -1
-	reference := func(key string) string { return "{x:Static " + prefix + ":" + class + "." + identifier(key) + "}" }
+	reference := func(key string) string { return "{x:Static " + prefix + ":" + class + "." + Identifier(key) + "}" }
 	s := xmlscan.New(text)
 	for s.Next() {
 		if s.Kind != xmlscan.Start {
@@ -158,8 +158,8 @@ func content(s *xmlscan.Scanner, text string, found Found, property string, refe
 	return found, true
 }
 
-// identifier spells a key as the classes made of resources do.
-func identifier(key string) string {
+// Identifier spells a key as the classes made of resources do.
+func Identifier(key string) string {
 	return strings.Map(func(r rune) rune {
 		if r == '_' || r >= '0' && r <= '9' || r >= 'A' && r <= 'Z' || r >= 'a' && r <= 'z' || r > 0x7f {
 			return r

@@ -354,6 +354,17 @@ func (r *record) settle(key string, tag culture.Tag) {
 	r.put(e)
 }
 
+// rename carries what is known of a key over to its new name.
+func (r *record) rename(old, fresh string) {
+	for _, family := range []string{r.family, ""} {
+		if e, ok := r.entries[ledgerID{old, family}]; ok {
+			delete(r.entries, ledgerID{old, family})
+			e.Key = fresh
+			r.put(e)
+		}
+	}
+}
+
 // mark gives states to the translations of a family whose format holds none:
 // draft and moved, as far as nobody changed them since.
 func (r *record) mark(f *Family) {

@@ -1,11 +1,6 @@
 package project
 
 import (
-	"io/fs"
-	"os"
-	"path/filepath"
-	"strings"
-
 	"zelvik/catalog"
 	"zelvik/culture"
 	"zelvik/finding"
@@ -16,13 +11,15 @@ import (
 type Renaming struct {
 	Plan
 	Losses []catalog.Loss
+	// Mentions are places that may refer to the key, and are left as they are.
+	Mentions []Mention
 }
 
 // Rename plans a key's new name in every culture of the families that have it,
-// and in Android's layouts and manifest.
+// and in the layouts and the code that refer to it, as far as that is certain.
 func (w *Workspace) Rename(old, fresh string) (*Renaming, error) {
 	r := &Renaming{}
-	found := false
+	var families []*Family
 	for _, f := range w.Families {
 		has := false
 		for _, m := range f.Members {
@@ -34,17 +31,17 @@ func (w *Workspace) Rename(old, fresh string) (*Renaming, error) {
 		if !has {
 			continue
 		}
-		found = true
+		families = append(families, f)
 		if err := r.family(f, old, fresh); err != nil {
 			return nil, err
 		}
-		if f.Format.Name == "android" {
-			if err := r.layouts(f.Dir, old, fresh); err != nil {
-				return nil, err
-			}
+		record, err := w.ledger(f)
+		if err != nil {
+			return nil, err
 		}
+		record.rename(old, fresh)
 	}
-	if !found {
+	if families == nil {
 		var keys []string
 		for _, f := range w.Families {
 			for _, m := range f.Members {
@@ -58,6 +55,10 @@ func (w *Workspace) Rename(old, fresh string) (*Renaming, error) {
 		}
 		return nil, usage("no file has the key %s; zelvik table lists the keys", old)
 	}
+	if err := r.refer(w, families, old, fresh); err != nil {
+		return nil, err
+	}
+	w.saveLedgers(&r.Plan)
 	return r, nil
 }
 
@@ -92,58 +93,4 @@ func (r *Renaming) family(f *Family, old, fresh string) error {
 		}
 	}
 	return nil
-}
-
-// layouts replaces references to a string in the XML files of the resources
-// beside the catalogs, and in the manifest above them.
-func (r *Renaming) layouts(res, old, fresh string) error {
-	dir := filepath.FromSlash(res)
-	var files []string
-	_ = filepath.WalkDir(dir, func(at string, d fs.DirEntry, err error) error {
-		if err == nil && d.Type().IsRegular() && filepath.Ext(at) == ".xml" && !strings.HasPrefix(filepath.Base(filepath.Dir(at)), "values") {
-			files = append(files, at)
-		}
-		return nil
-	})
-	if manifest := filepath.Join(filepath.Dir(dir), "AndroidManifest.xml"); exists(manifest) {
-		files = append(files, manifest)
-	}
-	for _, at := range files {
-		data, err := os.ReadFile(at)
-		if err != nil {
-			return ReadError(at, err)
-		}
-		text := string(data)
-		changed := replaceName(text, "@string/"+old, "@string/"+fresh)
-		changed = replaceName(changed, "@plurals/"+old, "@plurals/"+fresh)
-		if changed != text {
-			r.Add(at, data, []byte(changed))
-		}
-	}
-	return nil
-}
-
-func exists(path string) bool {
-	_, err := os.Stat(path)
-	return err == nil
-}
-
-// replaceName replaces a name where it ends there, and not as the beginning of
-// a longer one.
-func replaceName(text, old, fresh string) string {
-	var out strings.Builder
-	for {
-		at := strings.Index(text, old)
-		if at < 0 {
-			return out.String() + text
-		}
-		end := at + len(old)
-		out.WriteString(text[:at])
-		if end < len(text) && (text[end] == '_' || text[end] == '.' || text[end] >= '0' && text[end] <= '9' || text[end]|0x20 >= 'a' && text[end]|0x20 <= 'z') {
-			out.WriteString(text[at:end])
-		} else {
-			out.WriteString(fresh)
-		}
-		text = text[end:]
-	}
 }

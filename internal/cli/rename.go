@@ -3,16 +3,18 @@ package cli
 import (
 	"context"
 	"errors"
+	"fmt"
 
 	"github.com/urfave/cli/v3"
 
+	"zelvik/internal/terminal"
 	"zelvik/project"
 )
 
 func (e *env) renameCommand() *cli.Command {
 	return &cli.Command{
 		Name:        "rename",
-		Usage:       "a key renamed in every culture, and in the layouts that refer to it",
+		Usage:       "a key renamed in every culture, and in the layouts and the code that refer to it",
 		ArgsUsage:   "OLD NEW [PATH...]",
 		Description: "zelvik rename boarding_title boarding_heading res --dry-run",
 		Flags:       []cli.Flag{projectFlag(), fromFlag(), dryRunFlag()},
@@ -41,6 +43,14 @@ func (e *env) rename(_ context.Context, c *cli.Command) error {
 		notes.Printf("%s renamed to %s in %s\n", args[0], args[1], plural(len(r.Writes), "file"))
 	}
 	e.reportLosses(notes, r.Losses, c.Bool("verbose"))
-	notes.Printf("\nNext: zelvik accessors, and look for %s in the code.\n", args[0])
+	if len(r.Mentions) > 0 {
+		notes.Printf("\n%s left to you:\n", plural(len(r.Mentions), "place"))
+		var rows [][]string
+		for _, m := range r.Mentions {
+			rows = append(rows, []string{fmt.Sprintf("  %s:%d:%d", m.Path, m.Line, m.Column), terminal.Cut(m.Text, 80)})
+		}
+		notes.Table(nil, rows)
+	}
+	notes.Printf("\nNext: zelvik accessors brings the accessors up to date.\n")
 	return nil
 }
