@@ -313,7 +313,7 @@ func (d *Draft) take(w *Workspace, r *reconciliation, o DraftOptions, job drafti
 			after = last
 		}
 		change := format.Change{Op: format.Set, Culture: m.Culture, Key: key, Message: &text, Source: &want.source.Message, After: after}
-		if f.Format.Holds.States {
+		if f.holdsStates() {
 			state := catalog.Draft
 			change.State = &state
 		} else {

@@ -30,6 +30,9 @@ type Family struct {
 	Dir, Table string
 	// Misnamed are files that would belong to it under another name.
 	Misnamed []*File
+	// stateless says that its files have no room for the states that their
+	// format holds: spreadsheets without a column for them.
+	stateless bool
 }
 
 // File gives the file of a member.
@@ -41,6 +44,9 @@ func (f *Family) File(m *catalog.Member) *File {
 	}
 	return nil
 }
+
+// holdsStates reports whether the family's files hold states.
+func (f *Family) holdsStates() bool { return f.Format.Holds.States && !f.stateless }
 
 // Options say which files are looked at.
 type Options struct {
@@ -307,6 +313,9 @@ func (f *Family) settle(o Options) {
 			compareBool(b.source && b.file.Location.Culture == f.Source, a.source && a.file.Location.Culture == f.Source), compareBool(b.file.Location.Neutral, a.file.Location.Neutral),
 			-compareBool(a.source && b.source && len(a.catalog.Entries) < len(b.catalog.Entries), a.source && b.source && len(a.catalog.Entries) > len(b.catalog.Entries)),
 			cmp.Compare(x, y), cmp.Compare(a.file.Path, b.file.Path))
+	})
+	f.stateless = f.Format.Name == "sheet" && !slices.ContainsFunc(held, func(h holding) bool {
+		return slices.ContainsFunc(h.catalog.Entries, func(e catalog.Entry) bool { return e.State != catalog.Unstated })
 	})
 	f.Files, f.Members = nil, nil
 	for _, h := range held {

@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"path/filepath"
 	"slices"
+	"strings"
 
 	"zelvik/catalog"
 	"zelvik/culture"
@@ -25,10 +26,24 @@ func waits(s, e *catalog.Entry) bool {
 	return e == nil || e.Message.Empty() && !s.Message.Empty() || e.State == catalog.Missing || e.State == catalog.Draft || e.State == catalog.Moved
 }
 
+// HandoffOptions say what is handed out.
+type HandoffOptions struct {
+	// Out is the folder to write to.
+	Out string
+	// Cultures limits the cultures, nil for all.
+	Cultures []culture.Tag
+	// All takes every text, not only those that wait.
+	All bool
+	// Pictures gives, for keys in a culture, the pictures of the screens that
+	// show them; nil for none.
+	Pictures func(tag culture.Tag, keys []string) (map[string][]string, error)
+}
+
 // Handoff plans a file per family and culture with the texts that wait, in an
-// exchange format, and notes in the ledger what they were. All takes every
-// text.
-func (w *Workspace) Handoff(target *format.Format, out string, tags []culture.Tag, all bool) (*Handoff, error) {
+// exchange format, and notes in the ledger what they were. Notes name the
+// pictures of the screens on which a text stands.
+func (w *Workspace) Handoff(target *format.Format, o HandoffOptions) (*Handoff, error) {
+	out, tags, all := o.Out, o.Cultures, o.All
 	if !target.Holds.Bilingual && !target.Holds.Many {
 		return nil, usage("%s files hold one culture; translators need the source beside it: choose xliff, xliff2, po, qt, sheet or tmx", target.Name)
 	}
@@ -64,6 +79,9 @@ func (w *Workspace) Handoff(target *format.Format, out string, tags []culture.Ta
 			if len(from.Entries) == 0 {
 				continue
 			}
+			if err := o.picture(from, m.Culture); err != nil {
+				return nil, err
+			}
 			extension := target.Extensions[0]
 			if target.Named != nil {
 				extension = ".xlsx" // what people write in
@@ -89,6 +107,32 @@ func (w *Workspace) Handoff(target *format.Format, out string, tags []culture.Ta
 	}
 	w.saveLedgers(&h.Plan)
 	return h, nil
+}
+
+// picture names in the notes of a catalog the pictures on which its texts
+// stand.
+func (o HandoffOptions) picture(c *catalog.Catalog, tag culture.Tag) error {
+	if o.Pictures == nil {
+		return nil
+	}
+	var keys []string
+	for i := range c.Entries {
+		keys = append(keys, c.Entries[i].Key)
+	}
+	pictures, err := o.Pictures(tag, keys)
+	if err != nil {
+		return err
+	}
+	for i := range c.Entries {
+		e := &c.Entries[i]
+		if list := pictures[e.Key]; list != nil {
+			if e.Note != "" {
+				e.Note += "\n"
+			}
+			e.Note += "Picture: " + strings.Join(list, ", ")
+		}
+	}
+	return nil
 }
 
 // Takeback is what comes back from translators.
@@ -182,7 +226,7 @@ func (w *Workspace) Takeback(file *File) (*Takeback, error) {
 			if last != "" && now == nil && change.After == "" {
 				change.After = last
 			}
-			if f.Format.Holds.States {
+			if f.holdsStates() {
 				state := catalog.Done
 				if e.State == catalog.Draft || e.State == catalog.Moved {
 					state = e.State

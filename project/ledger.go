@@ -369,7 +369,7 @@ func (r *record) rename(old, fresh string) {
 // draft and moved, as far as nobody changed them since.
 func (r *record) mark(f *Family) {
 	source := f.SourceMember()
-	if source == nil || len(r.entries) == 0 || f.Format.Holds.States {
+	if source == nil || len(r.entries) == 0 || f.holdsStates() {
 		return
 	}
 	for id, line := range r.entries {

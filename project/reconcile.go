@@ -213,7 +213,7 @@ func (r *reconciliation) note(f *Family, record *record, left map[culture.Tag]bo
 				line.Drafts = line.Drafts.with(tag, "")
 			}
 			switch {
-			case f.Format.Holds.States || e == nil || e.Message.Empty():
+			case f.holdsStates() || e == nil || e.Message.Empty():
 				line.Moved = line.Moved.with(tag, "")
 			case was != "" && was != line.Source:
 				line.Moved = line.Moved.with(tag, print)
@@ -291,7 +291,7 @@ func (r *reconciliation) member(f *Family, record *record, m *catalog.Member, fi
 			continue
 		}
 		step("moved", s.Key, "")
-		if !f.Format.Holds.States {
+		if !f.holdsStates() {
 			continue
 		}
 		state := catalog.Moved
@@ -339,7 +339,7 @@ func (r *reconciliation) lacking(f *Family, record *record, m *catalog.Member, f
 		return // items of one array are added with the file's own array, by hand
 	}
 	change := format.Change{Op: format.Set, Culture: m.Culture, Key: s.Key, Message: &text, Source: &s.Message, After: last}
-	if f.Format.Holds.States {
+	if f.holdsStates() {
 		change.State = &state
 	}
 	holder := file

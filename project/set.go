@@ -37,7 +37,7 @@ func (w *Workspace) Set(s Setting) (*Plan, *File, []catalog.Loss, error) {
 	change := format.Change{Op: format.Set, Key: s.Key, Note: s.Note, State: s.State, Culture: member.Culture}
 	entry := member.Catalog.Find(s.Key)
 	plan := &Plan{}
-	if s.State != nil && !family.Format.Holds.States {
+	if s.State != nil && !family.holdsStates() {
 		if err := w.setState(family, member, entry, s); err != nil {
 			return nil, nil, nil, err
 		}

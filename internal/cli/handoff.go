@@ -4,11 +4,18 @@ import (
 	"context"
 	"errors"
 	"fmt"
+	"path/filepath"
+	"slices"
 
 	"github.com/urfave/cli/v3"
 
+	"zelvik/culture"
 	"zelvik/format/all"
 	"zelvik/project"
+	"zelvik/screen"
+	"zelvik/screen/layout"
+	"zelvik/screen/paint"
+	"zelvik/screen/text"
 )
 
 func (e *env) handoffCommand() *cli.Command {
@@ -22,6 +29,7 @@ func (e *env) handoffCommand() *cli.Command {
 			&cli.StringFlag{Name: "to", Value: "xliff", Usage: "the `FORMAT` to write: xliff, xliff2, po, qt, sheet or tmx"},
 			&cli.StringFlag{Name: "out", Usage: "the `FOLDER` to write to"},
 			&cli.BoolFlag{Name: "all", Usage: "every text, not only those that are missing, drafts or moved"},
+			&cli.BoolFlag{Name: "pictures", Value: true, Usage: "draw the screens on which the texts stand, and name them in the notes"},
 			projectFlag(), fromFlag(), culturesFlag(), dryRunFlag(), outputFlag("text, json"),
 		},
 		Action: e.handoff,
@@ -48,9 +56,21 @@ func (e *env) handoff(_ context.Context, c *cli.Command) error {
 	if err != nil {
 		return err
 	}
-	h, err := w.Handoff(target, c.String("out"), tags, c.Bool("all"))
+	o := project.HandoffOptions{Out: c.String("out"), Cultures: tags, All: c.Bool("all")}
+	pictures := &project.Plan{}
+	if c.Bool("pictures") {
+		if o.Pictures, err = e.pictures(c, pictures); err != nil {
+			return err
+		}
+	}
+	h, err := w.Handoff(target, o)
 	if err != nil {
 		return err
+	}
+	if !c.Bool("dry-run") { // nobody reads the difference of pictures
+		if err := pictures.Commit(); err != nil {
+			return err
+		}
 	}
 	if err := e.commit(c, &h.Plan); err != nil {
 		return err
@@ -62,9 +82,57 @@ func (e *env) handoff(_ context.Context, c *cli.Command) error {
 	case len(h.Files) == 0:
 		e.notes(c).Printf("no text waits; --all hands off every text\n")
 	case shape == "text":
+		if n := len(pictures.Writes); n > 0 {
+			e.notes(c).Printf("%s of screens in %s; the notes name them\n", plural(n, "picture"), filepath.Join(o.Out, "pictures"))
+		}
 		e.notes(c).Printf("\nNext: zelvik takeback FILE merges what comes back.\n")
 	}
 	return nil
+}
+
+// pictures gives what draws the project's screens into the folder of the
+// handoff, each once in each culture; nil where there are none.
+func (e *env) pictures(c *cli.Command, plan *project.Plan) (func(tag culture.Tag, keys []string) (map[string][]string, error), error) {
+	config, paths, err := screenFiles(c, nil)
+	if err != nil || len(paths) == 0 {
+		return nil, err
+	}
+	type opened struct {
+		*screen.Screen
+		families []*project.Family
+	}
+	var screens []opened
+	for _, path := range paths {
+		s, families, err := e.openScreen(path, config)
+		if err != nil {
+			return nil, err
+		}
+		screens = append(screens, opened{s, families})
+	}
+	setter := text.NewSetter()
+	drawn := map[string]bool{}
+	return func(tag culture.Tag, keys []string) (map[string][]string, error) {
+		shown := map[string][]string{}
+		for _, s := range screens {
+			on := slices.DeleteFunc(s.Keys(), func(key string) bool { return !slices.Contains(keys, key) })
+			if len(on) == 0 {
+				continue
+			}
+			name := "pictures/" + s.Name + "-" + string(tag) + ".png"
+			for _, key := range on {
+				shown[key] = append(shown[key], name)
+			}
+			if drawn[name] {
+				continue
+			}
+			drawn[name] = true
+			picture := paint.Single(layout.Place(s.Screen, s.Devices[0], tag, source(s.families), setter, false), 1, paint.Light, setter)
+			if err := addPicture(plan, filepath.Join(c.String("out"), name), picture); err != nil {
+				return nil, err
+			}
+		}
+		return shown, nil
+	}, nil
 }
 
 func (e *env) takebackCommand() *cli.Command {
