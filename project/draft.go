@@ -21,6 +21,8 @@ type Draft struct {
 	Plan
 	Drafted []Drafted   `json:"drafted"`
 	Left    []Undrafted `json:"left"`
+	// Skipped says which families were left as they are, and why.
+	Skipped []string `json:"skipped,omitempty"`
 	// Faults say what went wrong with the service.
 	Faults []string       `json:"faults,omitempty"`
 	Losses []catalog.Loss `json:"losses,omitempty"`
@@ -145,7 +147,7 @@ func lacks(v *verify.Family, m *catalog.Member, s, e *catalog.Entry) bool {
 func (w *Workspace) Draft(ctx context.Context, o DraftOptions) (*Draft, error) {
 	d := &Draft{Drafted: []Drafted{}, Left: []Undrafted{}}
 	r := &reconciliation{Level: &Level{}, workspace: w, changes: map[*File][]format.Change{}}
-	work, err := w.wanting(o)
+	work, err := d.wanting(w, o)
 	if err != nil {
 		return nil, err
 	}
@@ -185,12 +187,13 @@ type drafting struct {
 }
 
 // wanting lists what is to be drafted.
-func (w *Workspace) wanting(o DraftOptions) ([]drafting, error) {
+func (d *Draft) wanting(w *Workspace, o DraftOptions) ([]drafting, error) {
 	var work []drafting
 	for _, f := range w.Families {
 		source := f.SourceMember()
 		if source == nil {
-			return nil, usage("%s has no file in the source culture %s; name it in zelvik.yaml", f.Name, f.Source)
+			d.Skipped = append(d.Skipped, sourceless(f))
+			continue
 		}
 		record, err := w.ledger(f)
 		if err != nil {
@@ -202,7 +205,8 @@ func (w *Workspace) wanting(o DraftOptions) ([]drafting, error) {
 				continue
 			}
 			if damage := f.Files[i].Damaged(); damage != nil {
-				return nil, Refuse(damage)
+				d.Skipped = append(d.Skipped, Refuse(damage).Error())
+				continue
 			}
 			job := drafting{family: f, record: record, member: m, file: f.Files[i]}
 			for j := range source.Catalog.Entries {

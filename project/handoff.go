@@ -19,6 +19,12 @@ type Handoff struct {
 	Plan
 	Files  []Converted
 	Losses []catalog.Loss
+	// Skipped says which families were left out, and why.
+	Skipped []string
+}
+
+func sourceless(f *Family) string {
+	return fmt.Sprintf("%s has no file in the source culture %s", f.Name, f.Source)
 }
 
 // waits reports whether a text is to be translated or looked at.
@@ -51,7 +57,8 @@ func (w *Workspace) Handoff(target *format.Format, o HandoffOptions) (*Handoff, 
 	for _, f := range w.Families {
 		source := f.SourceMember()
 		if source == nil {
-			return nil, usage("%s has no file in the source culture %s; name it in zelvik.yaml", f.Name, f.Source)
+			h.Skipped = append(h.Skipped, sourceless(f))
+			continue
 		}
 		ledger, err := w.recall(f)
 		if err != nil {

@@ -1,7 +1,6 @@
 package project
 
 import (
-	"fmt"
 	"runtime"
 	"slices"
 	"strings"
@@ -82,7 +81,7 @@ func (w *Workspace) Reconcile(o ReconcileOptions) (*Level, error) {
 	}
 	for _, f := range w.Families {
 		if f.SourceMember() == nil {
-			l.Left = append(l.Left, fmt.Sprintf("%s has no file in the source culture %s", f.Name, f.Source))
+			l.Left = append(l.Left, sourceless(f))
 			continue
 		}
 		if leader := w.leader(f); leader != nil {

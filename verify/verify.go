@@ -202,7 +202,7 @@ func Cover(f *Family, m *catalog.Member) Coverage {
 	}
 	for i := range source.Catalog.Entries {
 		e := &source.Catalog.Entries[i]
-		if e.Fixed || e.Reference != "" {
+		if e.Fixed || e.Reference != "" || Stays(e.Message, f.Names) && m.Catalog.Find(e.ID()) == nil {
 			continue
 		}
 		c.Entries++

@@ -36,9 +36,15 @@ type step struct {
 
 // tour goes through the job in its order. Paths are below the demo's folder.
 var tour = []step{
-	{"Look at a few texts, source beside translation", []string{"table", "android/res", "--keys", "boarding_", "--cultures", "de,fi"}, 9, "drop --keys for all of them; --state missing shows what is not translated"},
-	{"The same texts on another platform", []string{"convert", "android/res", "--to", "arb", "--out", "out/flutter"}, 20, "out/flutter/app_de.arb, one ICU message per text"},
+	{"What is here, and how far it has come", []string{"survey", "."}, 7, "zelvik survey --save would keep it as zelvik.yaml"},
+	{"Look at a few texts, source beside translation", []string{"table", "android/res", "--keys", "boarding_*", "--cultures", "de,fi"}, 9, "drop --keys for all of them; --state missing shows what is not translated"},
+	{"Text that was forgotten in layouts and code", []string{"lift", "android"}, 9, "--apply moves what can be moved without a look"},
+	{"The same texts on another platform", []string{"convert", "android/res", "--to", "arb", "--out", "out/flutter"}, 5, "out/flutter/app_de.arb, one ICU message per text"},
 	{"Change one text, and nothing else in its file", []string{"set", "boarding_title", "Bordkarte (neu)", "--culture", "de", "android/res", "--dry-run"}, 12, "leave out --dry-run to write it"},
+	{"Fill what is missing from what was translated elsewhere", []string{"draft", "dotnet", "--cultures", "fi", "--memory", "android/res", "--dry-run"}, 14, "marked as a draft until somebody looks at it"},
+	{"What no memory has, from a service (here a stand-in that knows no language)", []string{"set", "delay_thanks", "Thank you for waiting", "android/res"}, 3, "a new text in the source; now its translations"},
+	{"", []string{"draft", "android/res", "--service", "simulated"}, 8, "docs/draft-service.md is the protocol of your own"},
+	{"Which file answers on a phone that prefers Swiss German", []string{"trace", "booking_bicycles", "--culture", "de-CH,fr", "android/res"}, 5, "try it on apple, where only one file is asked"},
 	{"Call texts from code without spelling keys, switch while it runs", []string{"accessors", "android/res", "--language", "java", "--package", "line.skerry.text", "--out", "out/java"}, 5, "out/java/line/skerry/text/Wording.java"},
 	{"See what breaks before anyone has translated", []string{"pseudo", "android/res", "--as", "en-XA", "--out", "out/pseudo"}, 4, "out/pseudo/values-en-rXA/strings.xml"},
 	{"Find what is wrong, in catalogs and on screens", []string{"verify"}, 22, "MISTAKES.md lists what was planted"},
@@ -62,9 +68,13 @@ func (e *env) demo(ctx context.Context, c *cli.Command) error {
 		return err
 	}
 	p.Printf("%s\n", p.Strong("Skerry Line, a made-up ferry company, in "+dir))
-	p.Printf("An Android, an Apple, a .NET and a Flutter tree with the same texts, two screens, and planted mistakes.\n")
-	for i, s := range tour {
-		if err := e.stop(ctx, p, i+1, s, dir); err != nil {
+	p.Printf("Android, Apple, .NET, Flutter, Qt, JavaFX, web and Windows trees with the same texts, two screens, and planted mistakes.\n")
+	number := 0
+	for _, s := range tour {
+		if s.wish != "" {
+			number++
+		}
+		if err := e.stop(ctx, p, number, s, dir); err != nil {
 			return err
 		}
 	}
@@ -107,12 +117,15 @@ func writeOut(at string, data []byte) error {
 
 // stop runs one command for real and shows the beginning of what it prints.
 func (e *env) stop(ctx context.Context, p printer, number int, s step, dir string) error {
-	p.Printf("\n%s\n", p.Strong(fmt.Sprintf("%d  %s", number, s.wish)))
+	p.Printf("\n")
+	if s.wish != "" {
+		p.Printf("%s\n", p.Strong(fmt.Sprintf("%d  %s", number, s.wish)))
+	}
 	p.Printf("   $ zelvik %s\n\n", strings.Join(quoted(s.args), " "))
 	args := []string{"zelvik", s.args[0]}
 	for _, arg := range s.args[1:] {
-		if strings.HasPrefix(arg, "android/") || strings.HasPrefix(arg, "screens/") || strings.HasPrefix(arg, "out/") {
-			arg = filepath.Join(dir, arg)
+		if at := filepath.Join(dir, arg); exists(at) || strings.HasPrefix(arg, "out/") {
+			arg = at
 		}
 		args = append(args, arg)
 	}
@@ -126,6 +139,9 @@ func (e *env) stop(ctx context.Context, p printer, number int, s step, dir strin
 	status := Run(ctx, args, &out, &problems)
 	if status > failed {
 		return errors.New(strings.TrimSpace(problems.String()))
+	}
+	if out.Len() == 0 { // what was done is told beside the results
+		out = problems
 	}
 	text := strings.ReplaceAll(strings.TrimRight(out.String(), "\n"), dir+string(filepath.Separator), "")
 	lines := strings.Split(text, "\n")

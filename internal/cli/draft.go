@@ -137,9 +137,12 @@ func (e *env) printDraft(c *cli.Command, d *project.Draft) {
 	if c.Bool("dry-run") {
 		verb = "would be drafted; nothing written (--dry-run)"
 	}
-	if len(d.Drafted) == 0 && len(d.Left) == 0 {
+	if len(d.Drafted) == 0 && len(d.Left) == 0 && d.Skipped == nil {
 		p.Printf("no text is missing\n")
 		return
+	}
+	for _, left := range d.Skipped {
+		p.Printf("%s %s\n", p.Warn("left as it is:"), left)
 	}
 	for _, fault := range d.Faults {
 		p.Printf("%s %s\n", p.Bad("the service failed:"), fault)

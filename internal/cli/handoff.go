@@ -78,6 +78,9 @@ func (e *env) handoff(_ context.Context, c *cli.Command) error {
 	if err := e.reportConversion(c, shape, &conversionReport{Written: h.Files, Losses: h.Losses}, false); err != nil {
 		return err
 	}
+	for _, left := range h.Skipped {
+		e.notes(c).Printf("%s %s\n", e.notes(c).Warn("left out:"), left)
+	}
 	switch {
 	case len(h.Files) == 0:
 		e.notes(c).Printf("no text waits; --all hands off every text\n")

@@ -1,0 +1,195 @@
+<?xml version="1.0" encoding="utf-8"?>
+<!DOCTYPE TS>
+<TS version="2.1" language="hi" sourcelanguage="en">
+<context>
+    <name></name>
+    <message id="app_name">
+        <source>Skerry Line</source>
+        <extracomment>The name of the company; it stays as it is</extracomment>
+        <translation type="unfinished"></translation>
+    </message>
+    <message id="website">
+        <source>https://skerryline.example</source>
+        <translation type="unfinished"></translation>
+    </message>
+    <message id="sailings_title">
+        <source>Sailings</source>
+        <extracomment>Title of the list of sailings</extracomment>
+        <translation>जहाज़ की यात्राएँ</translation>
+    </message>
+    <message id="sailings_today">
+        <source>Today&apos;s sailings</source>
+        <extracomment>Heading above the sailings of the day</extracomment>
+        <translation>आज की यात्राएँ</translation>
+    </message>
+    <message id="sailings_none">
+        <source>No sailings today</source>
+        <extracomment>Shown when no ferry leaves today</extracomment>
+        <translation>आज कोई यात्रा नहीं है</translation>
+    </message>
+    <message id="sailing_route">
+        <source>%1 to %2</source>
+        <extracomment>One sailing: island of departure and of arrival</extracomment>
+        <translation>%1 से %2</translation>
+    </message>
+    <message id="sailing_departs">
+        <source>Departs at %1</source>
+        <extracomment>Time of departure of one sailing</extracomment>
+        <translation>%1 बजे रवाना</translation>
+    </message>
+    <message id="sailing_duration" numerus="yes">
+        <source>%n minutes</source>
+        <extracomment>How long a crossing takes</extracomment>
+        <translation>
+            <numerusform>%n मिनट</numerusform>
+            <numerusform>%n मिनट</numerusform>
+        </translation>
+    </message>
+    <message id="sailing_space">
+        <source>%1% of the deck is free</source>
+        <extracomment>How much of the car deck is still free</extracomment>
+        <translation>डेक का %1% हिस्सा ख़ाली है</translation>
+    </message>
+    <message id="booking_title">
+        <source>Book a crossing</source>
+        <extracomment>Title of the booking screen</extracomment>
+        <translation>यात्रा बुक करें</translation>
+    </message>
+    <message id="booking_passengers">
+        <source>Passengers</source>
+        <extracomment>Label of the number of passengers</extracomment>
+        <translation>यात्री</translation>
+    </message>
+    <message id="booking_bicycles">
+        <source>Bicycles</source>
+        <extracomment>Label of the number of bicycles</extracomment>
+        <translation>साइकिलें</translation>
+    </message>
+    <message id="booking_cars">
+        <source>Cars</source>
+        <extracomment>Label of the number of cars</extracomment>
+        <translation>कारें</translation>
+    </message>
+    <message id="booking_count_passengers" numerus="yes">
+        <source>%n passengers</source>
+        <translation>
+            <numerusform>%n यात्री</numerusform>
+            <numerusform>%n यात्री</numerusform>
+        </translation>
+    </message>
+    <message id="booking_count_bicycles" numerus="yes">
+        <source>%n bicycles</source>
+        <translation>
+            <numerusform>%n साइकिल</numerusform>
+            <numerusform>%n साइकिलें</numerusform>
+        </translation>
+    </message>
+    <message id="booking_price">
+        <source>Total: %1</source>
+        <extracomment>Price of the whole booking</extracomment>
+        <translation>कुल: %1</translation>
+    </message>
+    <message id="booking_confirm">
+        <source>Confirm booking</source>
+        <extracomment>Button that books and pays</extracomment>
+        <translation>बुकिंग पक्की करें</translation>
+    </message>
+    <message id="booking_done">
+        <source>Your booking code is %1. Show it on board.</source>
+        <extracomment>Shown after booking; the code is letters and digits</extracomment>
+        <translation>आपका बुकिंग कोड %1 है। इसे जहाज़ पर दिखाएँ।</translation>
+    </message>
+    <message id="boarding_title">
+        <source>Boarding pass</source>
+        <extracomment>Title of the boarding pass</extracomment>
+        <translation>बोर्डिंग पास</translation>
+    </message>
+    <message id="boarding_greeting">
+        <source>Welcome aboard, %1!</source>
+        <extracomment>Greets the passenger by first name</extracomment>
+        <translation>जहाज़ पर आपका स्वागत है, %1!</translation>
+    </message>
+    <message id="boarding_deck">
+        <source>Deck %1</source>
+        <extracomment>Number of the deck</extracomment>
+        <translation>डेक %1</translation>
+    </message>
+    <message id="boarding_gate">
+        <source>Go to pier &lt;b&gt;%1&lt;/b&gt;</source>
+        <extracomment>The pier is a letter and a number</extracomment>
+        <translation>घाट &lt;b&gt;%1&lt;/b&gt; पर जाएँ</translation>
+    </message>
+    <message id="boarding_closes" numerus="yes">
+        <source>Boarding closes in %n minutes</source>
+        <extracomment>Time left to board</extracomment>
+        <translation>
+            <numerusform>%n मिनट में चढ़ना बंद हो जाएगा</numerusform>
+            <numerusform>%n मिनट में चढ़ना बंद हो जाएगा</numerusform>
+        </translation>
+    </message>
+    <message id="delay_title">
+        <source>Weather delay</source>
+        <extracomment>Title of the notice of a delay</extracomment>
+        <translation>मौसम के कारण देरी</translation>
+    </message>
+    <message id="delay_reason">
+        <source>Strong wind on the outer skerries</source>
+        <translation>बाहरी टापुओं पर तेज़ हवा</translation>
+    </message>
+    <message id="delay_minutes" numerus="yes">
+        <source>Your sailing is %n minutes late</source>
+        <extracomment>How late the sailing is</extracomment>
+        <translation>
+            <numerusform>आपकी यात्रा %n मिनट देर से है</numerusform>
+            <numerusform>आपकी यात्रा %n मिनट देर से है</numerusform>
+        </translation>
+    </message>
+    <message id="delay_call">
+        <source>Questions? Call %1</source>
+        <extracomment>Telephone number of the harbour office</extracomment>
+        <translation>कोई सवाल? %1 पर कॉल करें</translation>
+    </message>
+    <message id="map_title">
+        <source>Harbour map</source>
+        <extracomment>Title of the harbour map</extracomment>
+        <translation>बंदरगाह का नक्शा</translation>
+    </message>
+    <message id="map_pier">
+        <source>Pier %1</source>
+        <extracomment>A pier on the map</extracomment>
+        <translation>घाट %1</translation>
+    </message>
+    <message id="settings_title">
+        <source>Settings</source>
+        <translation>सेटिंग</translation>
+    </message>
+    <message id="settings_language">
+        <source>Language</source>
+        <extracomment>Label of the language menu</extracomment>
+        <translation>भाषा</translation>
+    </message>
+    <message id="settings_follow">
+        <source>Follow the device</source>
+        <extracomment>Choice in the language menu: the language of the device</extracomment>
+        <translation>डिवाइस जैसा</translation>
+    </message>
+    <message id="action_back">
+        <source>Back</source>
+        <extracomment>Button that goes to the screen before</extracomment>
+        <translation>वापस</translation>
+    </message>
+    <message id="action_next">
+        <source>Next</source>
+        <extracomment>Button that goes on to the next step</extracomment>
+        <translation>आगे</translation>
+    </message>
+    <message id="action_cancel">
+        <source>Cancel</source>
+        <translation>रद्द करें</translation>
+    </message>
+    <message id="action_retry">
+        <source>Try again</source>
+        <translation>फिर कोशिश करें</translation>
+    </message>
+</context>
+</TS>

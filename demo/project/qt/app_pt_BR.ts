@@ -1,0 +1,195 @@
+<?xml version="1.0" encoding="utf-8"?>
+<!DOCTYPE TS>
+<TS version="2.1" language="pt_BR" sourcelanguage="en">
+<context>
+    <name></name>
+    <message id="app_name">
+        <source>Skerry Line</source>
+        <extracomment>The name of the company; it stays as it is</extracomment>
+        <translation type="unfinished"></translation>
+    </message>
+    <message id="website">
+        <source>https://skerryline.example</source>
+        <translation type="unfinished"></translation>
+    </message>
+    <message id="sailings_title">
+        <source>Sailings</source>
+        <extracomment>Title of the list of sailings</extracomment>
+        <translation>Partidas</translation>
+    </message>
+    <message id="sailings_today">
+        <source>Today&apos;s sailings</source>
+        <extracomment>Heading above the sailings of the day</extracomment>
+        <translation>Partidas de hoje</translation>
+    </message>
+    <message id="sailings_none">
+        <source>No sailings today</source>
+        <extracomment>Shown when no ferry leaves today</extracomment>
+        <translation>Não há partidas hoje</translation>
+    </message>
+    <message id="sailing_route">
+        <source>%1 to %2</source>
+        <extracomment>One sailing: island of departure and of arrival</extracomment>
+        <translation>De %1 para %2</translation>
+    </message>
+    <message id="sailing_departs">
+        <source>Departs at %1</source>
+        <extracomment>Time of departure of one sailing</extracomment>
+        <translation>Sai às %1</translation>
+    </message>
+    <message id="sailing_duration" numerus="yes">
+        <source>%n minutes</source>
+        <extracomment>How long a crossing takes</extracomment>
+        <translation>
+            <numerusform>%n minuto</numerusform>
+            <numerusform>%n minutos</numerusform>
+        </translation>
+    </message>
+    <message id="sailing_space">
+        <source>%1% of the deck is free</source>
+        <extracomment>How much of the car deck is still free</extracomment>
+        <translation>%1% do convés está livre</translation>
+    </message>
+    <message id="booking_title">
+        <source>Book a crossing</source>
+        <extracomment>Title of the booking screen</extracomment>
+        <translation>Reservar travessia</translation>
+    </message>
+    <message id="booking_passengers">
+        <source>Passengers</source>
+        <extracomment>Label of the number of passengers</extracomment>
+        <translation>Passageiros</translation>
+    </message>
+    <message id="booking_bicycles">
+        <source>Bicycles</source>
+        <extracomment>Label of the number of bicycles</extracomment>
+        <translation>Bicicletas</translation>
+    </message>
+    <message id="booking_cars">
+        <source>Cars</source>
+        <extracomment>Label of the number of cars</extracomment>
+        <translation>Carros</translation>
+    </message>
+    <message id="booking_count_passengers" numerus="yes">
+        <source>%n passengers</source>
+        <translation>
+            <numerusform>%n passageiro</numerusform>
+            <numerusform>%n passageiros</numerusform>
+        </translation>
+    </message>
+    <message id="booking_count_bicycles" numerus="yes">
+        <source>%n bicycles</source>
+        <translation>
+            <numerusform>%n bicicleta</numerusform>
+            <numerusform>%n bicicletas</numerusform>
+        </translation>
+    </message>
+    <message id="booking_price">
+        <source>Total: %1</source>
+        <extracomment>Price of the whole booking</extracomment>
+        <translation>Preço total: %1</translation>
+    </message>
+    <message id="booking_confirm">
+        <source>Confirm booking</source>
+        <extracomment>Button that books and pays</extracomment>
+        <translation>Confirmar reserva</translation>
+    </message>
+    <message id="booking_done">
+        <source>Your booking code is %1. Show it on board.</source>
+        <extracomment>Shown after booking; the code is letters and digits</extracomment>
+        <translation>Seu código de reserva é %1. Apresente-o a bordo.</translation>
+    </message>
+    <message id="boarding_title">
+        <source>Boarding pass</source>
+        <extracomment>Title of the boarding pass</extracomment>
+        <translation>Cartão de embarque</translation>
+    </message>
+    <message id="boarding_greeting">
+        <source>Welcome aboard, %1!</source>
+        <extracomment>Greets the passenger by first name</extracomment>
+        <translation>Boas-vindas a bordo, %1!</translation>
+    </message>
+    <message id="boarding_deck">
+        <source>Deck %1</source>
+        <extracomment>Number of the deck</extracomment>
+        <translation>Convés %1</translation>
+    </message>
+    <message id="boarding_gate">
+        <source>Go to pier &lt;b&gt;%1&lt;/b&gt;</source>
+        <extracomment>The pier is a letter and a number</extracomment>
+        <translation>Vá para o píer &lt;b&gt;%1&lt;/b&gt;</translation>
+    </message>
+    <message id="boarding_closes" numerus="yes">
+        <source>Boarding closes in %n minutes</source>
+        <extracomment>Time left to board</extracomment>
+        <translation>
+            <numerusform>O embarque termina em %n minuto</numerusform>
+            <numerusform>O embarque termina em %n minutos</numerusform>
+        </translation>
+    </message>
+    <message id="delay_title">
+        <source>Weather delay</source>
+        <extracomment>Title of the notice of a delay</extracomment>
+        <translation>Atraso por causa do tempo</translation>
+    </message>
+    <message id="delay_reason">
+        <source>Strong wind on the outer skerries</source>
+        <translation>Vento forte nas ilhotas de fora</translation>
+    </message>
+    <message id="delay_minutes" numerus="yes">
+        <source>Your sailing is %n minutes late</source>
+        <extracomment>How late the sailing is</extracomment>
+        <translation>
+            <numerusform>Sua partida está %n minuto atrasada</numerusform>
+            <numerusform>Sua partida está %n minutos atrasada</numerusform>
+        </translation>
+    </message>
+    <message id="delay_call">
+        <source>Questions? Call %1</source>
+        <extracomment>Telephone number of the harbour office</extracomment>
+        <translation>Dúvidas? Ligue para %1</translation>
+    </message>
+    <message id="map_title">
+        <source>Harbour map</source>
+        <extracomment>Title of the harbour map</extracomment>
+        <translation>Mapa do porto</translation>
+    </message>
+    <message id="map_pier">
+        <source>Pier %1</source>
+        <extracomment>A pier on the map</extracomment>
+        <translation>Píer %1</translation>
+    </message>
+    <message id="settings_title">
+        <source>Settings</source>
+        <translation>Ajustes</translation>
+    </message>
+    <message id="settings_language">
+        <source>Language</source>
+        <extracomment>Label of the language menu</extracomment>
+        <translation>Idioma</translation>
+    </message>
+    <message id="settings_follow">
+        <source>Follow the device</source>
+        <extracomment>Choice in the language menu: the language of the device</extracomment>
+        <translation>Igual ao do aparelho</translation>
+    </message>
+    <message id="action_back">
+        <source>Back</source>
+        <extracomment>Button that goes to the screen before</extracomment>
+        <translation>Voltar</translation>
+    </message>
+    <message id="action_next">
+        <source>Next</source>
+        <extracomment>Button that goes on to the next step</extracomment>
+        <translation>Avançar</translation>
+    </message>
+    <message id="action_cancel">
+        <source>Cancel</source>
+        <translation>Cancelar</translation>
+    </message>
+    <message id="action_retry">
+        <source>Try again</source>
+        <translation>Tentar de novo</translation>
+    </message>
+</context>
+</TS>

@@ -1,0 +1,5 @@
+import { wording } from "./texts.js";
+
+export function heading(): string {
+  return wording.sailingsTitle;
+}
