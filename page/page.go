@@ -66,7 +66,7 @@ func contains(list []culture.Tag, tag culture.Tag) bool {
 func table(out *strings.Builder, t *project.Table) {
 	fmt.Fprintf(out, "<section>\n<h1>%s <small>%s</small></h1>\n<table>\n<thead><tr><th scope=\"col\">key</th>", html.EscapeString(t.Family), t.Format)
 	for _, tag := range t.Cultures {
-		fmt.Fprintf(out, "<th scope=\"col\" data-culture=\"%s\" title=\"%s\">%s</th>", tag, html.EscapeString(tag.Name()), tag)
+		fmt.Fprintf(out, "<th scope=\"col\" dir=\"%s\" data-culture=\"%s\" title=\"%s\">%s</th>", tag.Direction(), tag, html.EscapeString(tag.Name()), tag)
 	}
 	out.WriteString("</tr></thead>\n<tbody>\n")
 	for i := range t.Rows {

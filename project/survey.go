@@ -1,6 +1,7 @@
 package project
 
 import (
+	"bytes"
 	"fmt"
 	"io/fs"
 	"path"
@@ -52,7 +53,7 @@ type SurveyMisnamed struct {
 // cultures or the direction of text.
 type Other struct {
 	Path string `json:"path"`
-	Kind string `json:"kind"` // layout or manifest
+	Kind string `json:"kind"` // layout, manifest or screen
 	Of   string `json:"of"`   // the platform or toolkit
 }
 
@@ -104,6 +105,8 @@ func (w *Workspace) Survey(dir string) (*Survey, error) {
 		case d.Type().IsRegular():
 			if kind, of := other(filepath.ToSlash(at)); kind != "" {
 				s.Others = append(s.Others, Other{at, kind, of})
+			} else if ext := filepath.Ext(at); (ext == ".yaml" || ext == ".yml") && bytes.Contains(head(at), []byte("screen: ")) {
+				s.Others = append(s.Others, Other{at, "screen", "Zelvik"})
 			}
 		}
 		return nil
@@ -179,6 +182,17 @@ func (s *Survey) Config(dir string) (string, error) {
 			seen[row] = true
 			out.WriteString(row)
 		}
+	}
+	var screens []string
+	for _, o := range s.Others {
+		if rel, err := filepath.Rel(dir, o.Path); o.Kind == "screen" && err == nil {
+			if pattern := path.Join(path.Dir(filepath.ToSlash(rel)), "*"+path.Ext(rel)); !slices.Contains(screens, pattern) {
+				screens = append(screens, pattern)
+			}
+		}
+	}
+	if screens != nil {
+		fmt.Fprintf(&out, "screens: [%s]\n", strings.Join(screens, ", "))
 	}
 	return out.String(), nil
 }

@@ -158,7 +158,7 @@ func (t *Table) row(v *verify.Family, e *catalog.Entry, filter Filter) (TableRow
 // culture's; either may be nil.
 func (t *Table) state(v *verify.Family, m *catalog.Member, s, own *catalog.Entry, id string) CellState {
 	switch {
-	case own == nil && s != nil && s.Fixed:
+	case own == nil && s != nil && (s.Fixed || verify.Stays(s.Message, v.Names)):
 		return ""
 	case own == nil && slices.ContainsFunc(m.Culture.Parents(), func(parent culture.Tag) bool {
 		p := t.family.Member(parent)

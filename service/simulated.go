@@ -16,7 +16,7 @@ import (
 
 // Simulated is a service that stands in for one: it knows no language. It
 // answers every text with the culture before it and the glossary's terms put
-// in, the same for the same request. What it does wrong besides is for trying
+// in, in letters of the culture's script, the same for the same request. What it does wrong besides is for trying
 // how that is handled.
 type Simulated struct {
 	// Busy answers so many requests with 429, and Retry-After of 0 seconds,
@@ -88,7 +88,7 @@ func (s *Simulated) ServeHTTP(w http.ResponseWriter, r *http.Request) {
 // translation has: placeholders, markup, the culture's plural forms.
 func standIn(m message.Message, tag culture.Tag, terms []Term, forget bool) message.Message {
 	pattern := func(p message.Pattern) message.Pattern {
-		out := message.Pattern{message.Text("[" + string(tag) + "] ")}
+		out := message.Pattern{message.Text(lettered("["+string(tag)+"] ", tag))}
 		for _, part := range p {
 			switch part := part.(type) {
 			case message.Text:
@@ -96,6 +96,7 @@ func standIn(m message.Message, tag culture.Tag, terms []Term, forget bool) mess
 				for _, t := range terms {
 					text = strings.ReplaceAll(text, t.Source, t.Target)
 				}
+				text = lettered(text, tag)
 				out = out.Add(message.Text(text))
 			case *message.Placeholder:
 				if !forget {
@@ -118,6 +119,33 @@ func standIn(m message.Message, tag culture.Tag, terms []Term, forget bool) mess
 		choice.Variants = append(choice.Variants, message.Variant{Keys: v.Keys, Pattern: pattern(v.Pattern)})
 	}
 	return message.Message{Choice: choice}
+}
+
+// alphabets are letters of the scripts that are not Latin, which stand in for
+// those of a Latin text, so that it looks like one of the culture.
+var alphabets = map[string]string{
+	"Arab": "ابتثجحخدذرزسشصضطظعغفقكلمنه", "Hebr": "אבגדהוזחטיכלמנסעפצקרשתאבגד", "Cyrl": "абвгдежзиклмнопрстуфхцчшэюя",
+	"Grek": "αβγδεζηθικλμνξοπρστυφχψωαβ", "Deva": "अबगदएफघहइजकलमनओपछरसटउवडशयझ", "Jpan": "アビクデエフガハイジカラマナオパキルサタウヴワシヤゼ",
+	"Thai": "กขคฆงจฉชซญฎฏฐฑฒณดตถทธนบปผฝ", "Kore": "가나다라마바사아자차카타파하거너더러머버서어저처커터", "Hans": "天地人大小山川日月水火木金土上下左右中文字书船海岛风",
+	"Hant": "天地人大小山川日月水火木金土上下左右中文字書船海島風",
+}
+
+// lettered writes the Latin letters of a text with those of the culture's
+// script.
+func lettered(text string, tag culture.Tag) string {
+	alphabet := []rune(alphabets[tag.Script()])
+	if len(alphabet) == 0 {
+		return text
+	}
+	return strings.Map(func(r rune) rune {
+		switch {
+		case r >= 'a' && r <= 'z':
+			return alphabet[int(r-'a')%len(alphabet)]
+		case r >= 'A' && r <= 'Z':
+			return alphabet[int(r-'A')%len(alphabet)]
+		}
+		return r
+	}, text)
 }
 
 // Start serves the simulated service on the loopback interface. The address is

@@ -58,7 +58,7 @@ func (s *search) siblings(tag culture.Tag) []culture.Tag {
 // (developer.apple.com, Bundle: preferredLocalizations, localizedString).
 var apple = &Platform{
 	Name: "Apple", Formats: []string{"strings", "stringsdict", "xcstrings"},
-	Rule: "one .lproj for the whole app, the best for the preferred cultures, else the development region; a key that its table lacks shows as it is",
+	Rule: "one .lproj for the whole app, else the development region; a key that it lacks shows as it is",
 	find: func(s *search) {
 		for i, want := range s.question.Preferred {
 			for _, tag := range append(chain(want), s.siblings(want)...) {
@@ -75,7 +75,7 @@ var apple = &Platform{
 				for _, later := range s.question.Preferred[i+1:] {
 					s.pass(later, "the app runs in "+string(tag)+" already")
 				}
-				s.pass(s.family.Source, "the development region answers for cultures that the app does not have, not for keys")
+				s.pass(s.family.Source, "it answers for cultures, not for keys")
 				s.Shows = s.question.Key
 				s.Surprise = fmt.Sprintf("%s.lproj has to hold every key: a text that it lacks shows as its key, although a parent or the source has it", tag)
 				return
@@ -262,7 +262,7 @@ var gettext = &Platform{
 // accessors are our own: docs/accessors.md.
 var accessors = &Platform{
 	Name: "accessors",
-	Rule: "the supported culture that matches best; then its parents in Unicode's locale data, the default culture, the source text",
+	Rule: "the supported culture that matches best, its parents, the default culture, the source text",
 	find: func(s *search) {
 		var supported []culture.Tag
 		for _, m := range s.family.Members {

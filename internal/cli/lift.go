@@ -86,11 +86,15 @@ func (e *env) printLift(c *cli.Command, l *project.Lift) error {
 	p.Printf("%s in %s; %d can be moved without a look\n", p.Strong(plural(len(l.Texts), "text")), plural(len(screens), "screen"), certain)
 	path := ""
 	var rows [][]string
+	var doubts []string
 	flush := func() {
 		if rows != nil {
 			p.Table(nil, rows)
 		}
-		rows = nil
+		for _, doubt := range doubts {
+			p.Printf("%s\n", p.Faint(doubt))
+		}
+		rows, doubts = nil, nil
 	}
 	for _, t := range l.Texts {
 		if t.Path != path {
@@ -106,13 +110,14 @@ func (e *env) printLift(c *cli.Command, l *project.Lift) error {
 		if !t.Certain {
 			mark = p.Warn("?")
 		}
-		doubt := ""
 		if t.Doubt != "" {
-			if doubt = t.Doubt; t.Reference != "" {
-				doubt = t.Reference + " - " + doubt
+			doubt := fmt.Sprintf("   %d:%d -> %s", t.Line, t.Column, t.Doubt)
+			if t.Reference != "" {
+				doubt += "; then: " + t.Reference
 			}
+			doubts = append(doubts, doubt)
 		}
-		rows = append(rows, []string{fmt.Sprintf(" %s%d:%d", mark, t.Line, t.Column), terminal.Cut(terminal.Visible(t.Text), 32), key, terminal.Cut(t.Where, 24), p.Faint(doubt)})
+		rows = append(rows, []string{fmt.Sprintf(" %s%d:%d", mark, t.Line, t.Column), terminal.Cut(terminal.Visible(t.Text), 40), key, terminal.Cut(t.Where, 36)})
 	}
 	flush()
 	e.reportLosses(p, l.Losses, c.Bool("verbose"))

@@ -95,7 +95,11 @@ func (e *env) table(_ context.Context, c *cli.Command) error {
 		return err
 	}
 	marks := map[project.CellState]bool{}
-	for i, t := range tables {
+	full := slices.DeleteFunc(slices.Clone(tables), func(t project.Table) bool { return len(t.Rows) == 0 })
+	if len(full) == 0 {
+		full = tables[:1]
+	}
+	for i, t := range full {
 		if i > 0 {
 			p.Printf("\n")
 		}
