@@ -65,7 +65,7 @@ func (r *reconciliation) follow(f, leader *Family) {
 		return
 	}
 	step := func(what string, m *catalog.Member, key string) {
-		r.Steps = append(r.Steps, Step{What: what, Path: m.Path, Culture: m.Culture, Key: key})
+		r.Steps = append(r.Steps, Step{What: what, Family: f.Name, Path: m.Path, Culture: m.Culture, Key: key})
 	}
 	have := bySkeleton(mine.Catalog)
 	last := ""
@@ -75,7 +75,7 @@ func (r *reconciliation) follow(f, leader *Family) {
 			continue
 		}
 		e := have[skeleton(l.Key)]
-		key := l.Key
+		key, changed := l.Key, false
 		switch {
 		case e == nil:
 			step("levelled", mine, key)
@@ -83,7 +83,7 @@ func (r *reconciliation) follow(f, leader *Family) {
 		case sameMeaning(e.Message, l.Message):
 			key = e.Key
 		case changedSince(led, l) && !changedSince(own, e):
-			key = e.Key
+			key, changed = e.Key, true
 			step("levelled", mine, key)
 			r.set(f, mine, key, l, "", e)
 		default:
@@ -93,7 +93,7 @@ func (r *reconciliation) follow(f, leader *Family) {
 			continue
 		}
 		last = key
-		r.translations(f, leader, l, key)
+		r.translations(f, leader, l, key, changed)
 	}
 	leads := bySkeleton(theirs.Catalog)
 	for i := range mine.Catalog.Entries {
@@ -104,18 +104,18 @@ func (r *reconciliation) follow(f, leader *Family) {
 }
 
 // translations gives a family the translations of an entry that the leader has
-// and it lacks, and those that changed with their source.
-func (r *reconciliation) translations(f, leader *Family, l *catalog.Entry, key string) {
+// and it lacks, and where the source text changed those that differ.
+func (r *reconciliation) translations(f, leader *Family, l *catalog.Entry, key string, changed bool) {
 	for _, m := range f.Members {
 		other := leader.Member(m.Culture)
 		if m.Culture == f.Source || other == nil || f.File(m).Damaged() != nil || leader.File(other).Damaged() != nil {
 			continue
 		}
 		t, now := other.Catalog.Find(l.ID()), m.Catalog.Find(key)
-		if t == nil || t.Message.Empty() || t.State == catalog.Missing || now != nil || sameMeaning(t.Message, l.Message) {
+		if t == nil || t.Message.Empty() || t.State == catalog.Missing || now != nil && !(changed && !sameMeaning(t.Message, now.Message)) || sameMeaning(t.Message, l.Message) {
 			continue
 		}
-		r.Steps = append(r.Steps, Step{What: "levelled", Path: m.Path, Culture: m.Culture, Key: key})
+		r.Steps = append(r.Steps, Step{What: "levelled", Family: f.Name, Path: m.Path, Culture: m.Culture, Key: key})
 		r.set(f, m, key, t, neighbour(f, m, key), now)
 	}
 }
@@ -139,6 +139,9 @@ func (r *reconciliation) set(f *Family, m *catalog.Member, key string, from *cat
 	// The document keeps its catalog as it was read; the family has a copy.
 	made := *from
 	made.Key, made.Offset = key, -1
+	if m.Culture == f.Source { // what the format forgets of its placeholders
+		r.recordOf(f).Note(&catalog.Catalog{Entries: []catalog.Entry{made}})
+	}
 	entries := slices.Clone(m.Catalog.Entries)
 	if at := m.Catalog.At(key); at >= 0 {
 		made.Note = entries[at].Note

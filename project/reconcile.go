@@ -14,6 +14,7 @@ import (
 	"zelvik/memory"
 	"zelvik/message"
 	"zelvik/message/icu"
+	"zelvik/verify"
 )
 
 // Fill says what a text that a culture does not have yet begins as.
@@ -42,6 +43,7 @@ type Step struct {
 	// What is added, missing, restored, levelled, moved, renamed, aside,
 	// dropped, differs or alone.
 	What    string      `json:"what"`
+	Family  string      `json:"family"`
 	Path    string      `json:"path"`
 	Culture culture.Tag `json:"culture"`
 	Key     string      `json:"key"`
@@ -97,6 +99,9 @@ func (w *Workspace) Reconcile(o ReconcileOptions) (*Level, error) {
 		return nil, err
 	}
 	w.saveLedgers(&l.Plan)
+	l.Losses = slices.DeleteFunc(l.Losses, func(loss catalog.Loss) bool { // the ledger keeps these
+		return loss.Kind == "name" || loss.Kind == "type" || loss.Kind == "sample" || loss.Kind == "position"
+	})
 	return l, nil
 }
 
@@ -234,8 +239,9 @@ func (r *reconciliation) note(f *Family, record *record, left map[culture.Tag]bo
 // member plans the changes of one culture.
 func (r *reconciliation) member(f *Family, record *record, m *catalog.Member, file *File, moved map[string]bool) {
 	source := f.SourceMember()
+	names := r.workspace.Config.Verify.Names
 	step := func(what, key, to string) {
-		r.Steps = append(r.Steps, Step{what, file.Path, m.Culture, key, to})
+		r.Steps = append(r.Steps, Step{what, f.Name, file.Path, m.Culture, key, to})
 	}
 	taken := map[string]bool{}
 	for i := range m.Catalog.Entries {
@@ -280,7 +286,7 @@ func (r *reconciliation) member(f *Family, record *record, m *catalog.Member, fi
 		}
 		e := m.Catalog.Find(s.ID())
 		if e == nil {
-			if !s.Fixed && !taken[s.Key] && !regional(f, m) {
+			if !s.Fixed && !taken[s.Key] && !regional(f, m) && !verify.Stays(s.Message, names) {
 				r.lacking(f, record, m, file, s, last, step)
 			}
 			continue

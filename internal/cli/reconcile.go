@@ -96,28 +96,66 @@ func (e *env) printLevel(c *cli.Command, level *project.Level) error {
 		"levelled": "as in the family that leads", "differs": "not as in the family that leads; left as it is",
 		"alone": "not in the family that leads",
 	}
-	var rows [][]string
-	for _, s := range level.Steps {
-		what := words[s.What]
-		if s.To != "" {
-			what += " to " + s.To
-			if !c.Bool("renames") {
-				what += "; --renames carries it over"
-			}
-		}
-		rows = append(rows, []string{"  " + string(s.Culture), s.Key, what})
-	}
 	verb := ""
 	if c.Bool("dry-run") {
 		verb = ", nothing written (--dry-run)"
 	}
 	p.Printf("%s%s\n", p.Strong(plural(len(level.Writes), "file")+" changed"), verb)
 	const most = 40
-	p.Table(nil, rows[:min(len(rows), most)])
-	if len(rows) > most {
-		p.Printf("  and %d more; --output json lists all\n", len(rows)-most)
+	shown := 0
+	for _, group := range grouped(level.Steps) {
+		if shown += len(group); shown > most && shown > len(group) {
+			p.Printf("  and more; --output json lists all\n")
+			break
+		}
+		p.Printf("%s\n", p.Strong(group[0].Family))
+		var rows [][]string
+		for _, s := range group[:min(len(group), most)] {
+			what := words[s.What]
+			if s.To != "" {
+				what += " to " + s.To
+				if !c.Bool("renames") {
+					what += "; --renames carries it over"
+				}
+			}
+			rows = append(rows, []string{"  " + s.Key, what, p.Faint(s.cultures)})
+		}
+		p.Table(nil, rows)
+		if len(group) > most {
+			p.Printf("  and %d more; --output json lists all\n", len(group)-most)
+		}
 	}
 	e.reportLosses(p, level.Losses, c.Bool("verbose"))
 	p.Printf("\nNext: zelvik table --state missing,moved shows what is to be translated.\n")
 	return nil
+}
+
+// told is a step, with all cultures in which it is taken.
+type told struct {
+	project.Step
+	cultures string
+}
+
+// grouped puts steps together by family, and those of one key by what is done.
+func grouped(steps []project.Step) [][]told {
+	var groups [][]told
+	families := map[string]int{}
+	type id struct{ family, key, what, to string }
+	at := map[id]int{}
+	for _, s := range steps {
+		n, known := families[s.Family]
+		if !known {
+			n = len(groups)
+			families[s.Family] = n
+			groups = append(groups, nil)
+		}
+		key := id{s.Family, s.Key, s.What, s.To}
+		if i, known := at[key]; known {
+			groups[n][i].cultures += " " + string(s.Culture)
+			continue
+		}
+		at[key] = len(groups[n])
+		groups[n] = append(groups[n], told{s, string(s.Culture)})
+	}
+	return groups
 }
