@@ -22,7 +22,7 @@ type Fill string
 
 // The fills.
 const (
-	FillCopy  Fill = "copy"  // the source's text, marked missing where the format holds states
+	FillCopy  Fill = "copy"  // the source's text, marked missing where the format holds states; empty beside it in a bilingual file
 	FillEmpty Fill = "empty" // an empty text
 	FillNone  Fill = "none"  // nothing: it is told, and not added
 	FillDraft Fill = "draft" // a draft from the translation memory; where there is none it is told
@@ -285,6 +285,9 @@ func (r *reconciliation) member(f *Family, record *record, m *catalog.Member, fi
 			continue
 		}
 		e := m.Catalog.Find(s.ID())
+		if e == nil && f.Format.Holds.Bilingual && own.Find(s.ID()) != nil && r.options.Fill != FillDraft {
+			continue // it waits beside its source already
+		}
 		if e == nil {
 			if !s.Fixed && !taken[s.Key] && !regional(f, m) && !verify.Stays(s.Message, names) {
 				r.lacking(f, record, m, file, s, last, step)
@@ -334,7 +337,7 @@ func (r *reconciliation) lacking(f *Family, record *record, m *catalog.Member, f
 		case r.options.Fill == FillNone, r.options.Fill == FillDraft:
 			step("missing", s.Key, "")
 			return
-		case r.options.Fill == FillEmpty:
+		case r.options.Fill == FillEmpty, f.Format.Holds.Bilingual: // the source stands beside it
 			text = message.Message{}
 		case text.Choice != nil:
 			text = numbered.Shape(text, m.Culture)

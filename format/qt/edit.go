@@ -58,8 +58,8 @@ func (e *editor) change(c format.Change) error {
 			return format.ErrKeyIsText
 		}
 		e.content(s.source, "source", e.w.main(*c.Message, true))
-	} else if c.Message != nil {
-		e.set(s, *c.Message)
+	} else if c.Message != nil && e.set(s, *c.Message, c.State) {
+		c.State = nil
 	}
 	if c.Note != nil {
 		if e.toSource(c) || e.target == nil {
@@ -105,41 +105,67 @@ func (e *editor) content(old element, name, text string) {
 }
 
 // set replaces the translation: its text, or its forms one by one. In the
-// source's own file the source goes with it, where that is not the key.
-func (e *editor) set(s *slot, m message.Message) {
+// source's own file the source goes with it, where that is not the key. It
+// reports whether that settled the state, which is nil where none was asked for.
+func (e *editor) set(s *slot, m message.Message, state *catalog.State) bool {
 	if e.alone && s.id.from >= 0 {
 		own := writer{}
 		e.content(s.source, "source", own.main(m, true))
 	}
 	if s.translation.whole.from < 0 {
 		at := s.source.whole.to
-		t := catalog.Entry{Message: m, State: catalog.Done}
+		t := catalog.Entry{Message: m, State: s.stateAfter(state)}
 		indent := e.Indent(s.source.whole.from)
 		e.Replace(at, at, e.Newline+indent+string(e.w.translation(nil, &t, s.numerus, indent)))
-		return
+		return true
 	}
 	if !s.numerus {
 		text := e.w.main(m, true)
 		if strings.Contains(e.Src[s.translation.start.from:s.translation.start.to], "variants") && text != s.translation.text {
-			e.Replace(s.translation.whole.from, s.translation.whole.to, "<translation>"+string(escape(nil, text))+"</translation>")
-			return
+			t := catalog.Entry{Message: message.Plain(text), State: s.stateAfter(state)}
+			own := writer{newline: e.Newline, forms: e.forms}
+			e.Replace(s.translation.whole.from, s.translation.whole.to, string(own.translation(nil, &t, false, "")))
+			return true
+		}
+		if s.translation.lone { // the whole of it is written anew
+			t := catalog.Entry{Message: m, State: s.stateAfter(state)}
+			own := writer{newline: e.Newline, forms: e.forms}
+			e.Replace(s.translation.whole.from, s.translation.whole.to, string(own.translation(nil, &t, false, "")))
+			return true
 		}
 		e.content(s.translation, "translation", text)
-		e.finish(s, text)
-		return
+		if state == nil {
+			e.finish(s, text)
+		}
+		return false
 	}
 	texts := e.w.fill(m)
 	if len(texts) != len(s.forms) {
 		indent := e.Indent(s.translation.whole.from)
-		t := catalog.Entry{Message: m}
+		t := catalog.Entry{Message: m, State: s.stateAfter(state)}
 		own := writer{newline: e.Newline, forms: e.forms}
 		e.Replace(s.translation.whole.from, s.translation.whole.to, string(own.translation(nil, &t, true, indent)))
-		return
+		return true
 	}
 	for i, text := range texts {
 		e.content(s.forms[i], "numerusform", text)
 	}
-	e.finish(s, strings.Join(texts, ""))
+	if state == nil {
+		e.finish(s, strings.Join(texts, ""))
+	}
+	return false
+}
+
+// stateAfter gives the state of a translation that is written anew: the one
+// that was asked for, else the one it had; done where it had no text.
+func (s *slot) stateAfter(state *catalog.State) catalog.State {
+	switch {
+	case state != nil:
+		return *state
+	case s.kind == "unfinished" && s.translated():
+		return catalog.Draft
+	}
+	return catalog.Done
 }
 
 // finish takes the mark off a translation that had no text until now.
