@@ -37,6 +37,7 @@ func TestLines(t *testing.T) {
 func TestUnified(t *testing.T) {
 	patch, err := exec.LookPath("patch")
 	if err != nil {
+		require.Empty(t, os.Getenv("ZELVIK_REQUIRE_TOOLS"), "patch is not here")
 		t.Skip("patch is not here")
 	}
 	dir := t.TempDir()

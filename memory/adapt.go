@@ -92,9 +92,7 @@ func only(tag culture.Tag) bool { return len(tag.Cardinal().Categories()) == 1 }
 func numbers(m message.Message) []string {
 	var list []string
 	for _, p := range m.Patterns() {
-		for _, word := range strings.FieldsFunc(p.Literal(), func(r rune) bool { return !unicode.IsDigit(r) }) {
-			list = append(list, word)
-		}
+		list = append(list, strings.FieldsFunc(p.Literal(), func(r rune) bool { return !unicode.IsDigit(r) })...)
 	}
 	return list
 }

@@ -17,6 +17,7 @@ import (
 // first commit, then of two branches, in folders base, ours and theirs, and in
 // merged what comes of it; its comment names the files in conflict.
 func TestGit(t *testing.T) {
+	needGit(t)
 	archives, err := filepath.Glob("testdata/git/*.txtar")
 	require.NoError(t, err)
 	require.NotEmpty(t, archives)
@@ -73,5 +74,13 @@ func TestGit(t *testing.T) {
 			assert.Equal(t, len(conflicts) > 0, strings.Contains(found.stdout, `"merge-conflict"`), found.stdout)
 			assert.NotContains(t, found.stdout, "file-damaged")
 		})
+	}
+}
+
+// needGit skips a test on a machine without Git, unless it has to be there.
+func needGit(t *testing.T) {
+	if _, err := exec.LookPath("git"); err != nil {
+		require.Empty(t, os.Getenv("ZELVIK_REQUIRE_TOOLS"), "git is not here")
+		t.Skip("git is not here")
 	}
 }

@@ -24,6 +24,7 @@ import (
 // source text is added, changed, renamed and removed, the cultures follow, a
 // translator's file goes out and comes back, and two branches merge.
 func TestWeek(t *testing.T) {
+	needGit(t)
 	for _, to := range []string{"android", "strings", "xcstrings", "resx", "arb", "properties", "json", "po", "qt", "xliff", "sheet", "winrc"} {
 		t.Run(to, func(t *testing.T) {
 			w := &week{T: t, dir: t.TempDir(), format: to}
@@ -227,4 +228,18 @@ func (w *week) merge() {
 	for _, rule := range []string{"file-damaged", "merge-conflict", "key-duplicate", "key-orphan"} {
 		assert.False(w, strings.Contains(found, `"`+rule+`"`), rule)
 	}
+}
+
+// What is handed out names the pictures of its screens.
+func TestHandoffPictures(t *testing.T) {
+	dir := copyDemo(t)
+	r := run(t, dir, "handoff", "android/res", "--all", "--cultures", "fi", "--to", "sheet", "--out", "out")
+	require.Zero(t, r.status, r.stderr)
+	assert.Contains(t, r.stderr, "2 pictures of screens in out/pictures; the notes name them")
+	assert.FileExists(t, filepath.Join(dir, "out/pictures/boarding-fi.png"))
+	table := run(t, dir, "table", "out/strings.fi.xlsx", "--keys", "boarding_title", "--output", "json").stdout
+	assert.Contains(t, table, `Title of the boarding pass\nPicture: pictures/boarding-fi.png`)
+	plain := run(t, dir, "handoff", "android/res", "--all", "--cultures", "pl", "--out", "plain", "--pictures=false")
+	require.Zero(t, plain.status, plain.stderr)
+	assert.NoDirExists(t, filepath.Join(dir, "plain/pictures"))
 }
