@@ -259,10 +259,16 @@ func Camel(words []string) string {
 	return name
 }
 
+// Pascal joins words as UpperCamelCase, otherwise as Camel does.
+func Pascal(words []string) string {
+	name := Camel(words)
+	return strings.ToUpper(name[:1]) + name[1:]
+}
+
 // Name gives members and parameters their names in a language. A reserved word
 // (the language keeps it, or every type has it) gets Text behind it; of clashing names the first in the order of
 // keys stays and the others get a number, and a finding says so.
-func (m *Model) Name(reserved map[string]bool, join func([]string) string) {
+func (m *Model) Name(reserved map[string]bool, join, parameter func([]string) string) {
 	taken := map[string]string{}
 	order := make([]int, len(m.Members))
 	for i := range order {
@@ -291,7 +297,7 @@ func (m *Model) Name(reserved map[string]bool, join func([]string) string) {
 		used := map[string]bool{}
 		for j := range member.Parameters {
 			p := &member.Parameters[j]
-			p.Name = join(p.Words)
+			p.Name = parameter(p.Words)
 			if reserved[p.Name] {
 				p.Name += "Value"
 			}

@@ -7,6 +7,7 @@ import (
 	"strings"
 
 	"zelvik/accessor"
+	"zelvik/accessor/csharp"
 	"zelvik/accessor/java"
 	"zelvik/accessor/typescript"
 )
@@ -14,6 +15,7 @@ import (
 // Languages are all languages.
 var Languages = []*accessor.Language{
 	java.Language,
+	csharp.Language,
 	typescript.Language,
 }
 

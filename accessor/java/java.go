@@ -72,7 +72,7 @@ type page struct {
 }
 
 func generate(m *accessor.Model) map[string][]byte {
-	m.Name(reserved(), accessor.Camel)
+	m.Name(reserved(), accessor.Camel, accessor.Camel)
 	p := page{Model: m, Header: comment(m.Header("java")), Visibility: "public "}
 	if m.Hidden {
 		p.Visibility = ""

@@ -63,7 +63,7 @@ type page struct {
 }
 
 func generate(m *accessor.Model) map[string][]byte {
-	m.Name(reserved(), accessor.Camel)
+	m.Name(reserved(), accessor.Camel, accessor.Camel)
 	p := page{Model: m, Header: comment(m.Header("typescript")), Export: "export ", File: strings.ToLower(m.Type[:1]) + m.Type[1:]}
 	if m.Hidden {
 		p.Export = "/** @internal */\nexport "

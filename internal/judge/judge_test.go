@@ -237,6 +237,18 @@ func TestJavaAccessors(t *testing.T) {
 	assert.Equal(t, expected(t), tool(t, dir, java, "-Dfile.encoding=UTF-8", "-cp", "out", "Desk"))
 }
 
+func TestCSharpAccessors(t *testing.T) {
+	mcs, mono := need(t, "mcs"), need(t, "mono")
+	dir := t.TempDir()
+	generate(t, "csharp", "App.Text", "../../demo/project/android/res", filepath.Join(dir, "app"))
+	generate(t, "csharp", "Nasty.Text", "testdata/nasty", filepath.Join(dir, "nasty"))
+	program, err := os.ReadFile("testdata/Desk.cs")
+	require.NoError(t, err)
+	write(t, filepath.Join(dir, "Desk.cs"), string(program))
+	tool(t, dir, mcs, "-langversion:6", "-warn:4", "-warnaserror", "-doc:desk.xml", "-nowarn:1591", "-out:desk.exe", "Desk.cs", "-recurse:app/*.cs", "-recurse:nasty/*.cs")
+	assert.Equal(t, expected(t), tool(t, dir, mono, "desk.exe"))
+}
+
 func TestTypeScriptAccessors(t *testing.T) {
 	node := need(t, "node")
 	cache := os.Getenv("ZELVIK_NODE_MODULES")

@@ -1,0 +1,153 @@
+// Package csharp spells accessors in C# 6 and later: one class with the members,
+// the switch, and the texts, with nothing but the base class library behind
+// them.
+package csharp
+
+import (
+	"bytes"
+	_ "embed"
+	"fmt"
+	"regexp"
+	"slices"
+	"strings"
+	"sync"
+	"text/template"
+	"unicode/utf16"
+
+	"zelvik/accessor"
+	"zelvik/message"
+)
+
+// Language is C#.
+var Language = &accessor.Language{
+	Name: "csharp", Title: "C# 6 and later",
+	PackagePattern: "names parted by dots, such as Skerry.Text",
+	ValidPackage: func(name string) bool {
+		return regexp.MustCompile(`^[A-Za-z_][A-Za-z0-9_]*(\.[A-Za-z_][A-Za-z0-9_]*)*$`).MatchString(name) &&
+			!slices.ContainsFunc(strings.Split(name, "."), func(part string) bool { return reserved("")[part] })
+	},
+	Generate: generate,
+}
+
+// reserved are C#'s keywords, the members of every object, and those of the
+// class itself.
+func reserved(class string) map[string]bool {
+	set := map[string]bool{class: true}
+	for word := range strings.FieldsSeq(`abstract as base bool break byte case catch char checked class const continue decimal
+		default delegate do double else enum event explicit extern false finally fixed float for foreach goto if implicit in
+		int interface internal is lock long namespace new null object operator out override params private protected public
+		readonly ref return sbyte sealed short sizeof stackalloc static string struct switch this throw true try typeof uint
+		ulong unchecked unsafe ushort using virtual void volatile while
+		Equals GetHashCode GetType ToString MemberwiseClone Finalize ReferenceEquals Cultures`) {
+		set[word] = true
+	}
+	return set
+}
+
+//go:embed Wording.cs.tmpl
+var wordingTemplate string
+
+//go:embed CultureSwitch.cs.tmpl
+var switchTemplate string
+
+//go:embed Texts.cs.tmpl
+var textsTemplate string
+
+// templates are parsed when first used: they would slow every command down.
+var templates = sync.OnceValue(func() *template.Template {
+	t := template.New("").Funcs(template.FuncMap{"literal": literal, "doc": doc, "type": typeName})
+	template.Must(t.New("wording").Parse(wordingTemplate))
+	template.Must(t.New("switch").Parse(switchTemplate))
+	template.Must(t.New("texts").Parse(textsTemplate))
+	return t
+})
+
+// page is what a template sees.
+type page struct {
+	*accessor.Model
+	Header              string
+	Visibility          string
+	Cardinals, Ordinals []accessor.Ruled
+}
+
+func generate(m *accessor.Model) map[string][]byte {
+	m.Name(reserved(m.Type), accessor.Pascal, accessor.Camel)
+	p := page{Model: m, Header: comment(m.Header("csharp")), Visibility: "public"}
+	if m.Hidden {
+		p.Visibility = "internal"
+	}
+	p.Cardinals, p.Ordinals = m.Plurals("==", "!=")
+	return map[string][]byte{
+		m.Type + ".cs":      execute("wording", p),
+		"CultureSwitch.cs":  execute("switch", p),
+		m.Type + "Texts.cs": execute("texts", p),
+	}
+}
+
+func execute(name string, p page) []byte {
+	var out bytes.Buffer
+	if err := templates().ExecuteTemplate(&out, name, p); err != nil {
+		panic(err) // the templates are embedded and tested
+	}
+	return out.Bytes()
+}
+
+func typeName(t message.Type) string {
+	switch t {
+	case message.Integer:
+		return "long"
+	case message.Decimal, message.Percent, message.Currency:
+		return "decimal"
+	case message.Date, message.Time:
+		return "System.DateTimeOffset"
+	}
+	return "string"
+}
+
+// literal writes a string literal in ASCII, so that no encoding can change it.
+func literal(text string) string {
+	var out strings.Builder
+	out.WriteByte('"')
+	for _, r := range text {
+		switch {
+		case r == '"' || r == '\\':
+			out.WriteByte('\\')
+			out.WriteRune(r)
+		case r < ' ' || r > '~':
+			for _, unit := range utf16.Encode([]rune{r}) {
+				fmt.Fprintf(&out, `\u%04x`, unit)
+			}
+		default:
+			out.WriteRune(r)
+		}
+	}
+	out.WriteByte('"')
+	return out.String()
+}
+
+// doc writes text for a documentation comment: characters that XML or the end
+// of a line give a meaning are numbers.
+func doc(text string) string {
+	var out strings.Builder
+	for _, r := range text {
+		if strings.ContainsRune("<>&", r) || r < ' ' || r > '~' {
+			if r < ' ' || r == 0x7f { // XML holds no number for most of them
+				r = ' '
+			}
+			fmt.Fprintf(&out, "&#%d;", r)
+			continue
+		}
+		out.WriteRune(r)
+	}
+	return out.String()
+}
+
+// comment is text for a line comment.
+func comment(text string) string {
+	return strings.Map(func(r rune) rune {
+		if r < ' ' || r > '~' {
+			return '?'
+		}
+		return r
+	}, text)
+}
