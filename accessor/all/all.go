@@ -8,6 +8,7 @@ import (
 
 	"zelvik/accessor"
 	"zelvik/accessor/csharp"
+	"zelvik/accessor/golang"
 	"zelvik/accessor/java"
 	"zelvik/accessor/typescript"
 )
@@ -16,6 +17,7 @@ import (
 var Languages = []*accessor.Language{
 	java.Language,
 	csharp.Language,
+	golang.Language,
 	typescript.Language,
 }
 

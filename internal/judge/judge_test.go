@@ -249,6 +249,24 @@ func TestCSharpAccessors(t *testing.T) {
 	assert.Equal(t, expected(t), tool(t, dir, mono, "desk.exe"))
 }
 
+func TestGoAccessors(t *testing.T) {
+	tools := need(t, "go")
+	dir := t.TempDir()
+	generate(t, "go", "app/text", "../../demo/project/android/res", dir)
+	generate(t, "go", "nasty/text", "testdata/nasty", dir)
+	program, err := os.ReadFile("testdata/desk.go.txt")
+	require.NoError(t, err)
+	write(t, filepath.Join(dir, "main.go"), string(program))
+	write(t, filepath.Join(dir, "go.mod"), "module desk\n\ngo 1.24\n")
+	tool(t, dir, tools, "vet", "./...")
+	assert.Empty(t, tool(t, dir, need(t, "gofmt"), "-l", "app", "nasty"))
+	said := tool(t, dir, tools, "run", "-race", ".")
+	assert.Equal(t, expected(t), said[:min(len(expected(t)), len(said))])
+	for line := range strings.Lines(said[min(len(expected(t)), len(said)):]) {
+		assert.Regexp(t, "^(first|second) (de|fr)\n$", line)
+	}
+}
+
 func TestTypeScriptAccessors(t *testing.T) {
 	node := need(t, "node")
 	cache := os.Getenv("ZELVIK_NODE_MODULES")
