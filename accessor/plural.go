@@ -31,7 +31,7 @@ func Expression(c culture.Condition, equal, unequal string) string {
 			return "true"
 		}
 		joined := strings.Join(parts, " && ")
-		if len(parts) > 1 && len(c) > 1 {
+		if strings.Contains(joined, "&&") && len(c) > 1 {
 			joined = "(" + joined + ")"
 		}
 		rows = append(rows, joined)

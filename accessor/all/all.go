@@ -7,6 +7,7 @@ import (
 	"strings"
 
 	"zelvik/accessor"
+	"zelvik/accessor/cpp"
 	"zelvik/accessor/csharp"
 	"zelvik/accessor/golang"
 	"zelvik/accessor/java"
@@ -17,6 +18,7 @@ import (
 var Languages = []*accessor.Language{
 	java.Language,
 	csharp.Language,
+	cpp.Language,
 	golang.Language,
 	typescript.Language,
 }

@@ -267,6 +267,19 @@ func TestGoAccessors(t *testing.T) {
 	}
 }
 
+func TestCppAccessors(t *testing.T) {
+	compiler := need(t, "g++")
+	dir := t.TempDir()
+	generate(t, "cpp", "app::text", "../../demo/project/android/res", filepath.Join(dir, "app"))
+	generate(t, "cpp", "nasty::text", "testdata/nasty", filepath.Join(dir, "nasty"))
+	program, err := os.ReadFile("testdata/desk.cpp")
+	require.NoError(t, err)
+	write(t, filepath.Join(dir, "desk.cpp"), string(program))
+	tool(t, dir, compiler, "-std=c++17", "-Wall", "-Wextra", "-Wpedantic", "-Wshadow", "-Werror", "-g", "-fsanitize=thread", "-pthread",
+		"-o", "desk", "desk.cpp", "app/wording.cpp", "nasty/wording.cpp")
+	assert.Equal(t, expected(t), tool(t, dir, filepath.Join(dir, "desk")))
+}
+
 func TestTypeScriptAccessors(t *testing.T) {
 	node := need(t, "node")
 	cache := os.Getenv("ZELVIK_NODE_MODULES")

@@ -1,0 +1,137 @@
+// Package cpp spells accessors in C++17: a header and a source file with the
+// members, the switch, and the texts, with nothing but the standard library
+// behind them. Strings are UTF-8.
+package cpp
+
+import (
+	"bytes"
+	_ "embed"
+	"fmt"
+	"regexp"
+	"slices"
+	"strings"
+	"sync"
+	"text/template"
+
+	"zelvik/accessor"
+	"zelvik/culture"
+	"zelvik/message"
+)
+
+// Language is C++17.
+var Language = &accessor.Language{
+	Name: "cpp", Title: "C++17",
+	PackagePattern: "a namespace, such as app::text",
+	ValidPackage: func(name string) bool {
+		return regexp.MustCompile(`^[A-Za-z][A-Za-z0-9_]*(::[A-Za-z][A-Za-z0-9_]*)*$`).MatchString(name) &&
+			!slices.ContainsFunc(strings.Split(name, "::"), func(part string) bool { return reserved("")[part] })
+	},
+	Generate: generate,
+}
+
+// reserved are C++'s keywords, the names that the code itself uses, and macros
+// of common headers.
+func reserved(class string) map[string]bool {
+	set := map[string]bool{class: true}
+	for word := range strings.FieldsSeq(`alignas alignof and and_eq asm auto bitand bitor bool break case catch char char16_t
+		char32_t char8_t class co_await co_return co_yield compl concept const consteval constexpr constinit const_cast
+		continue decltype default delete do double dynamic_cast else enum explicit export extern false float for friend goto
+		if import inline int long module mutable namespace new noexcept not not_eq nullptr operator or or_eq private protected
+		public register reinterpret_cast requires return short signed sizeof static static_assert static_cast struct switch
+		template this thread_local throw true try typedef typeid typename union unsigned using virtual void volatile wchar_t
+		while xor xor_eq final override std errno assert stdin stdout stderr signals slots emit foreach forever
+		cultures cultures_`) {
+		set[word] = true
+	}
+	return set
+}
+
+//go:embed wording.h.tmpl
+var headerTemplate string
+
+//go:embed wording.cpp.tmpl
+var sourceTemplate string
+
+// templates are parsed when first used: they would slow every command down.
+var templates = sync.OnceValue(func() *template.Template {
+	t := template.New("").Funcs(template.FuncMap{"literal": literal, "doc": doc, "type": typeName})
+	template.Must(t.New("header").Parse(headerTemplate))
+	template.Must(t.New("source").Parse(sourceTemplate))
+	return t
+})
+
+// page is what a template sees.
+type page struct {
+	*accessor.Model
+	Header, File, Namespace string
+	Cardinals, Ordinals     []accessor.Ruled
+	Symbols                 []culture.Symbols
+}
+
+func generate(m *accessor.Model) map[string][]byte {
+	m.Name(reserved(m.Type), accessor.Camel, accessor.Camel)
+	p := page{Model: m, Header: comment(m.Header("cpp")), File: strings.ToLower(m.Type), Namespace: m.Package}
+	if p.Namespace == "" {
+		p.Namespace = "texts"
+	}
+	p.Cardinals, p.Ordinals = m.Plurals("==", "!=")
+	for _, c := range m.Cultures {
+		p.Symbols = append(p.Symbols, c.Tag.Symbols())
+	}
+	return map[string][]byte{p.File + ".h": execute("header", p), p.File + ".cpp": execute("source", p)}
+}
+
+func execute(name string, p page) []byte {
+	var out bytes.Buffer
+	if err := templates().ExecuteTemplate(&out, name, p); err != nil {
+		panic(err) // the templates are embedded and tested
+	}
+	return out.Bytes()
+}
+
+func typeName(t message.Type) string {
+	switch t {
+	case message.Integer:
+		return "std::int64_t"
+	case message.Decimal, message.Percent, message.Currency:
+		return "double"
+	case message.Date, message.Time:
+		return "std::chrono::system_clock::time_point"
+	}
+	return "const std::string&"
+}
+
+// literal writes a string literal in ASCII with octal escapes, which end after
+// three digits; a question mark is one, too, so that no trigraph comes of it.
+func literal(text string) string {
+	var out strings.Builder
+	out.WriteByte('"')
+	for i := range len(text) {
+		switch c := text[i]; {
+		case c == '"' || c == '\\' || c == '?' || c < ' ' || c > '~':
+			fmt.Fprintf(&out, `\%03o`, c)
+		default:
+			out.WriteByte(c)
+		}
+	}
+	out.WriteByte('"')
+	return out.String()
+}
+
+// doc writes text for a line comment that does not go on in the next line.
+func doc(text string) string {
+	return strings.TrimRight(strings.Join(strings.Fields(comment(text)), " "), `\? `)
+}
+
+// comment is text for a line comment.
+func comment(text string) string {
+	return strings.Map(func(r rune) rune {
+		switch {
+		case r < ' ':
+			return ' '
+		case r > '~':
+			return '?'
+		}
+		return r
+	}, text)
+}
