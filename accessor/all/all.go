@@ -11,11 +11,13 @@ import (
 	"zelvik/accessor/csharp"
 	"zelvik/accessor/golang"
 	"zelvik/accessor/java"
+	"zelvik/accessor/kotlin"
 	"zelvik/accessor/typescript"
 )
 
 // Languages are all languages.
 var Languages = []*accessor.Language{
+	kotlin.Language,
 	java.Language,
 	csharp.Language,
 	cpp.Language,

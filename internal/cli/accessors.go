@@ -26,7 +26,7 @@ func (e *env) accessorsCommand() *cli.Command {
 		ArgsUsage:   "[PATH...]",
 		Description: "zelvik accessors res --language java --package app.text --out gen",
 		Flags: []cli.Flag{
-			&cli.StringFlag{Name: "language", Usage: "the `LANGUAGE` to generate: java, csharp, cpp, go, typescript"},
+			&cli.StringFlag{Name: "language", Usage: "the `LANGUAGE` to generate: kotlin, java, csharp, cpp, go, typescript"},
 			&cli.StringFlag{Name: "package", Usage: "the package, namespace or module `NAME`"},
 			&cli.StringFlag{Name: "type", Value: "Wording", Usage: "the `NAME` of the type with the members"},
 			&cli.StringFlag{Name: "visibility", Value: "public", Usage: "public, or internal to its package"},

@@ -1,6 +1,7 @@
 package judge
 
 import (
+	"cmp"
 	"encoding/json"
 	"fmt"
 	"os"
@@ -235,6 +236,20 @@ func TestJavaAccessors(t *testing.T) {
 		"app/text/Wording.java", "app/text/CultureSwitch.java", "app/text/WordingTexts.java",
 		"nasty/text/Wording.java", "nasty/text/CultureSwitch.java", "nasty/text/WordingTexts.java")
 	assert.Equal(t, expected(t), tool(t, dir, java, "-Dfile.encoding=UTF-8", "-cp", "out", "Desk"))
+}
+
+func TestKotlinAccessors(t *testing.T) {
+	bash, java := need(t, "bash"), need(t, "java")
+	cache := cmp.Or(os.Getenv("ZELVIK_NODE_MODULES"), "/nowhere")
+	compiler := need(t, filepath.Join(cache, "kotlin-compiler/bin/kotlinc"))
+	dir := t.TempDir()
+	generate(t, "kotlin", "app.text", "../../demo/project/android/res", dir)
+	generate(t, "kotlin", "nasty.text", "testdata/nasty", dir)
+	program, err := os.ReadFile("testdata/Desk.kt")
+	require.NoError(t, err)
+	write(t, filepath.Join(dir, "Desk.kt"), string(program))
+	tool(t, dir, bash, compiler, "Desk.kt", "app", "nasty", "-Werror", "-d", "out")
+	assert.Equal(t, expected(t), tool(t, dir, java, "-cp", "out:"+filepath.Join(cache, "kotlin-compiler/lib/kotlin-stdlib.jar"), "DeskKt"))
 }
 
 func TestCSharpAccessors(t *testing.T) {

@@ -1,0 +1,176 @@
+// Package kotlin spells accessors in Kotlin for the JVM and Android: one class
+// with the members, the switch, and the texts, with nothing but the standard
+// library and the JDK behind them.
+package kotlin
+
+import (
+	"bytes"
+	_ "embed"
+	"fmt"
+	"regexp"
+	"slices"
+	"strings"
+	"sync"
+	"text/template"
+	"unicode/utf16"
+
+	"zelvik/accessor"
+	"zelvik/message"
+)
+
+// Language is Kotlin.
+var Language = &accessor.Language{
+	Name: "kotlin", Title: "Kotlin for the JVM and Android",
+	PackagePattern: "lower-case names parted by dots, such as app.text",
+	ValidPackage: func(name string) bool {
+		return regexp.MustCompile(`^[a-z_][a-zA-Z0-9_]*(\.[a-z_][a-zA-Z0-9_]*)*$`).MatchString(name) &&
+			!slices.ContainsFunc(strings.Split(name, "."), func(part string) bool { return reserved()[part] })
+	},
+	Generate: generate,
+}
+
+// reserved are Kotlin's hard keywords and the members of every object.
+func reserved() map[string]bool {
+	set := map[string]bool{}
+	for word := range strings.FieldsSeq(`as break class continue do else false for fun if in interface is null object package
+		return super this throw true try typealias typeof val var when while field it
+		getClass hashCode equals toString notify notifyAll wait finalize clone cultures`) {
+		set[word] = true
+	}
+	return set
+}
+
+//go:embed Wording.kt.tmpl
+var wordingTemplate string
+
+//go:embed CultureSwitch.kt.tmpl
+var switchTemplate string
+
+//go:embed Texts.kt.tmpl
+var textsTemplate string
+
+// templates are parsed when first used: they would slow every command down.
+var templates = sync.OnceValue(func() *template.Template {
+	t := template.New("").Funcs(template.FuncMap{
+		"literal": literal, "doc": doc, "type": typeName, "chunks": chunks,
+		"add":  func(a, b int) int { return a + b },
+		"long": long,
+	})
+	template.Must(t.New("wording").Parse(wordingTemplate))
+	template.Must(t.New("switch").Parse(switchTemplate))
+	template.Must(t.New("texts").Parse(textsTemplate))
+	return t
+})
+
+// page is what a template sees.
+type page struct {
+	*accessor.Model
+	Header, Visibility  string
+	Cardinals, Ordinals []accessor.Ruled
+}
+
+func generate(m *accessor.Model) map[string][]byte {
+	m.Name(reserved(), accessor.Camel, accessor.Camel)
+	p := page{Model: m, Header: comment(m.Header("kotlin"))}
+	if m.Hidden {
+		p.Visibility = "internal "
+	}
+	p.Cardinals, p.Ordinals = m.Plurals("==", "!=")
+	folder := ""
+	if m.Package != "" {
+		folder = strings.ReplaceAll(m.Package, ".", "/") + "/"
+	}
+	return map[string][]byte{
+		folder + m.Type + ".kt":      execute("wording", p),
+		folder + "CultureSwitch.kt":  execute("switch", p),
+		folder + m.Type + "Texts.kt": execute("texts", p),
+	}
+}
+
+func execute(name string, p page) []byte {
+	var out bytes.Buffer
+	if err := templates().ExecuteTemplate(&out, name, p); err != nil {
+		panic(err) // the templates are embedded and tested
+	}
+	return out.Bytes()
+}
+
+func typeName(t message.Type) string {
+	switch t {
+	case message.Integer:
+		return "Long"
+	case message.Decimal, message.Percent, message.Currency:
+		return "Double"
+	case message.Date, message.Time:
+		return "java.time.temporal.TemporalAccessor"
+	}
+	return "String"
+}
+
+// literal writes a string literal in ASCII; a dollar would begin a template.
+func literal(text string) string {
+	var out strings.Builder
+	out.WriteByte('"')
+	for _, r := range text {
+		switch {
+		case r == '"' || r == '\\' || r == '$':
+			out.WriteByte('\\')
+			out.WriteRune(r)
+		case r < ' ' || r > '~':
+			for _, unit := range utf16.Encode([]rune{r}) {
+				fmt.Fprintf(&out, `\u%04x`, unit)
+			}
+		default:
+			out.WriteRune(r)
+		}
+	}
+	out.WriteByte('"')
+	return out.String()
+}
+
+// doc writes text for a documentation comment: no link, no end of comment.
+func doc(text string) string {
+	var out strings.Builder
+	for _, r := range text {
+		switch {
+		case strings.ContainsRune(`<>&@\*/[]{}$`+"`", r) || r > '~':
+			fmt.Fprintf(&out, "&#%d;", r)
+		case r < ' ':
+			out.WriteByte(' ')
+		default:
+			out.WriteRune(r)
+		}
+	}
+	return out.String()
+}
+
+// comment is text for a line comment.
+func comment(text string) string {
+	return strings.Map(func(r rune) rune {
+		if r < ' ' || r > '~' {
+			return '?'
+		}
+		return r
+	}, text)
+}
+
+// equals are comparisons of the operands that are Long with numbers, which have
+// to be Long, too.
+var equals = regexp.MustCompile(`\b([ift](?: % \d+)?) (==|!=) (\d+)`)
+
+func long(condition string) string { return equals.ReplaceAllString(condition, "$1 $2 ${3}L") }
+
+// chunk is a part of a culture's texts: a method may not grow beyond 64 KiB.
+type chunk struct {
+	From, Number int
+	Texts        []string
+}
+
+func chunks(texts []string) []chunk {
+	const size = 2000
+	var list []chunk
+	for from := 0; from < len(texts); from += size {
+		list = append(list, chunk{from, len(list), texts[from:min(from+size, len(texts))]})
+	}
+	return list
+}
