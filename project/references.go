@@ -39,6 +39,7 @@ var references = []reference{
 	{"qt", ".ui", `<string\b[^>]*\bid="(KEY)`, true},
 	{"qt", ".cpp .cc .cxx .h", `\bqtTrId\(\s*"(KEY)`, true},
 	{"arb", ".dart", `\bAppLocalizations\.of\([^)]*\)[!?]?\.(NAME)`, true},
+	{"", ".yaml .yml", `\bkey:\s*["']?(KEY)`, true}, // our own screens
 	{"", ".kt .java .cs .swift .m .dart .ts .tsx .js .cpp .cc .cxx .h .fxml .xaml", `["'](KEY)["']`, false},
 }
 
@@ -56,6 +57,9 @@ type Mention struct {
 func referring(f *Family, file *source, old, fresh string) (changes []format.Replacement, mentions []Mention) {
 	text := string(file.data)
 	if !strings.Contains(text, old) && !strings.Contains(text, lift.Identifier(old)) {
+		return nil, nil
+	}
+	if ext := path.Ext(file.path); (ext == ".yaml" || ext == ".yml") && !strings.Contains(text, "screen: ") {
 		return nil, nil
 	}
 	var lines *finding.Lines
