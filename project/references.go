@@ -39,6 +39,8 @@ var references = []reference{
 	{"qt", ".ui", `<string\b[^>]*\bid="(KEY)`, true},
 	{"qt", ".cpp .cc .cxx .h", `\bqtTrId\(\s*"(KEY)`, true},
 	{"arb", ".dart", `\bAppLocalizations\.of\([^)]*\)[!?]?\.(NAME)`, true},
+	{"winrc", ".h .rc", `#define\s+(KEY)`, true},
+	{"winrc", ".cpp .cc .cxx", `\bLoadString[AW]?\([^,;]*,\s*(KEY)`, true},
 	{"", ".yaml .yml", `\bkey:\s*["']?(KEY)`, true}, // our own screens
 	{"", ".kt .java .cs .swift .m .dart .ts .tsx .js .cpp .cc .cxx .h .fxml .xaml", `["'](KEY)["']`, false},
 }

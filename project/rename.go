@@ -1,6 +1,7 @@
 package project
 
 import (
+	"slices"
 	"zelvik/catalog"
 	"zelvik/culture"
 	"zelvik/finding"
@@ -81,9 +82,9 @@ func (r *Renaming) family(f *Family, old, fresh string) error {
 			if !has {
 				continue
 			}
-			data, losses, err := holder.Document.Edit([]format.Change{{Op: format.Rename, Culture: tag, Key: old, NewKey: fresh}})
+			data, losses, err := renameAll(holder, tag, old, fresh)
 			if err != nil {
-				return &FileError{holder.Path, err.Error(), "rename it by hand"}
+				return err
 			}
 			for j := range losses {
 				losses[j].Path, losses[j].Culture = holder.Path, m.Culture
@@ -93,4 +94,22 @@ func (r *Renaming) family(f *Family, old, fresh string) error {
 		}
 	}
 	return nil
+}
+
+// renameAll renames a key in a file: in some formats once for all cultures, in
+// others each culture has it by itself.
+func renameAll(file *File, first culture.Tag, old, fresh string) ([]byte, []catalog.Loss, error) {
+	document, tag := file.Document, first
+	for turn := 0; ; turn++ {
+		data, losses, err := document.Edit([]format.Change{{Op: format.Rename, Culture: tag, Key: old, NewKey: fresh}})
+		if err != nil {
+			return nil, nil, &FileError{file.Path, err.Error(), "rename it by hand"}
+		}
+		document, _ = file.Format.Parse(data)
+		left := slices.IndexFunc(document.Catalogs(), func(c *catalog.Catalog) bool { return c.Find(old) != nil && c.Culture != tag })
+		if left < 0 || turn > len(document.Catalogs()) {
+			return data, losses, nil
+		}
+		tag = document.Catalogs()[left].Culture
+	}
 }
