@@ -86,8 +86,8 @@ func (m *merger) edit(d format.Document, changes []format.Change) ([]byte, []cat
 		}
 	}
 	several := len(m.cultures) > 1
-	var sets, renames []format.Change
-	noted, renamed := map[string]bool{}, map[string]bool{}
+	var sets []format.Change
+	noted := map[string]bool{}
 	for _, c := range changes {
 		switch {
 		case c.Op == format.Set && m.has(d, c.Key):
@@ -100,22 +100,20 @@ func (m *merger) edit(d format.Document, changes []format.Change) ([]byte, []cat
 			sets = append(sets, c)
 		case c.Op == format.Remove && several && m.keeps(c):
 			sets = append(sets, format.Change{Culture: c.Culture, Key: c.Key, Message: &message.Message{}})
-		case c.Op == format.Rename && !renamed[c.Key]:
-			renamed[c.Key] = true
-			renames = append(renames, c)
 		}
 	}
 	step(sets)
-	for _, tag := range m.cultures {
-		var removals []format.Change
-		for _, c := range changes {
-			if c.Op == format.Remove && c.Culture == tag && m.find(d, c) != nil && !(several && m.keeps(c)) {
-				removals = append(removals, c)
+	for _, op := range []format.Op{format.Remove, format.Rename} {
+		for _, tag := range m.cultures { // in most formats the first culture's changes make the others'
+			var picked []format.Change
+			for _, c := range changes {
+				if c.Op == op && c.Culture == tag && m.find(d, c) != nil && !(op == format.Remove && several && m.keeps(c)) {
+					picked = append(picked, c)
+				}
 			}
+			step(picked)
 		}
-		step(removals)
 	}
-	step(renames)
 	for i, tag := range m.cultures {
 		var added []format.Change
 		for _, c := range changes {

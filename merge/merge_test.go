@@ -59,7 +59,7 @@ func TestMerge(t *testing.T) {
 func file(f *format.Format, texts map[string]string, order []string) []byte {
 	source, target := &catalog.Catalog{Culture: "en"}, &catalog.Catalog{Culture: "de"}
 	for _, key := range order {
-		source.Add(catalog.Entry{Key: key, Message: message.Plain("Text of " + key), Offset: -1})
+		source.Add(catalog.Entry{Key: key, Message: message.Plain("Text of " + strings.TrimSuffix(key, "_new")), Offset: -1})
 		target.Add(catalog.Entry{Key: key, Message: message.Plain(texts[key]), Offset: -1})
 	}
 	if f.Join != nil {
@@ -111,11 +111,19 @@ func TestNothingIsLost(t *testing.T) {
 						sides, text = [2]string{"Beide", "Beide"}, "Beide"
 					case 5:
 						sides, remove = [2]string{"", ""}, true
+					case 6, 7: // one side renames, the other edits
+						sides[7-edit] = "Neu " + key
+						text = sides[7-edit]
+					}
+					names := [2]string{key, key}
+					if edit == 6 || edit == 7 {
+						names[edit-6] = key + "_new"
+						want[key+"_new"], remove = text, true
 					}
 					for s, side := range []map[string]string{ours, theirs} {
 						list := []*[]string{&ourOrder, &theirOrder}[s]
 						if sides[s] != "" {
-							side[key], *list = sides[s], append(*list, key)
+							side[names[s]], *list = sides[s], append(*list, names[s])
 						}
 					}
 					if !remove {
