@@ -41,6 +41,13 @@ public static class Desk
         fresh.Remember(store);
         fresh.Choose("he");
         Console.WriteLine(store.Saved);
+        var shown = new Wording(fresh);
+        fresh.BeginAudit();
+        string first = shown.BoardingTitle + shown.BoardingGreeting("Runa");
+        Console.WriteLine("[" + string.Join(", ", fresh.Audit()) + "]");
+        fresh.Choose("pl");
+        first += shown.BoardingTitle + fresh.Within("fi", () => shown.ActionBack);
+        Console.WriteLine("[" + string.Join(", ", fresh.Audit()) + "]");
         var other = new Nasty.Text.CultureSwitch();
         var text = new Nasty.Text.Wording(other);
         Console.WriteLine(text.Class + " " + text.TwoWords + " " + text.TwoWords2 + " " + text.Text9lives + " " + text.Injection);

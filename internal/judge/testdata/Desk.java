@@ -47,6 +47,15 @@ public class Desk {
         });
         fresh.choose("he");
         out.println(saved[0]);
+        Wording shown = new Wording(fresh);
+        fresh.beginAudit();
+        shown.boardingTitle();
+        shown.boardingGreeting("Runa");
+        out.println(fresh.audit());
+        fresh.choose("pl");
+        shown.boardingTitle();
+        fresh.within("fi", shown::actionBack);
+        out.println(fresh.audit());
         nasty.text.CultureSwitch other = new nasty.text.CultureSwitch();
         nasty.text.Wording text = new nasty.text.Wording(other);
         out.println(text.classText() + " " + text.twoWords() + " " + text.twoWords2() + " " + text.text9lives() + " " + text.injection());

@@ -39,6 +39,15 @@ fun main() {
     })
     fresh.choose("he")
     out.println(saved)
+    val shown = Wording(fresh)
+    fresh.beginAudit()
+    shown.boardingTitle
+    shown.boardingGreeting("Runa")
+    out.println(fresh.audit())
+    fresh.choose("pl")
+    shown.boardingTitle
+    fresh.within("fi") { shown.actionBack }
+    out.println(fresh.audit())
     val other = nasty.text.CultureSwitch()
     val text = nasty.text.Wording(other)
     out.println("${text.classText} ${text.twoWords} ${text.twoWords2} ${text.text9lives} ${text.injection}")

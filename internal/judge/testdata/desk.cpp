@@ -50,6 +50,22 @@ int main() {
     fresh.remember(store);
     fresh.choose("he");
     std::cout << store.saved << "\n";
+    app::text::Wording shown(fresh);
+    auto stale = [&] {
+        std::string list;
+        for (const std::string& key : fresh.audit()) {
+            list += (list.empty() ? "" : ", ") + key;
+        }
+        std::cout << "[" << list << "]\n";
+    };
+    fresh.beginAudit();
+    (void)shown.boardingTitle();
+    (void)shown.boardingGreeting("Runa");
+    stale();
+    fresh.choose("pl");
+    (void)shown.boardingTitle();
+    (void)fresh.within("fi", [&] { return shown.actionBack(); });
+    stale();
     nasty::text::CultureSwitch other;
     nasty::text::Wording text(other);
     std::cout << text.classText() << " " << text.twoWords() << " " << text.twoWords2() << " " << text.text9lives() << " " << text.injection() << "\n";

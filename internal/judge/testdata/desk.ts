@@ -45,6 +45,15 @@ fresh.remember({
 });
 fresh.choose("he");
 console.log(saved);
+const shown = new Wording(fresh);
+fresh.beginAudit();
+shown.boardingTitle();
+shown.boardingGreeting("Runa");
+console.log(`[${fresh.audit().join(", ")}]`);
+fresh.choose("pl");
+shown.boardingTitle();
+fresh.within("fi", () => shown.actionBack());
+console.log(`[${fresh.audit().join(", ")}]`);
 const other = new NastySwitch();
 const text = new NastyWording(other);
 console.log(`${text.classText()} ${text.twoWords()} ${text.twoWords2()} ${text.text9lives()} ${text.injection()}`);
