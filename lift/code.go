@@ -3,7 +3,6 @@ package lift
 import (
 	"embed"
 	"path"
-	"regexp"
 	"strconv"
 	"strings"
 	"sync"
@@ -30,7 +29,7 @@ type language struct {
 
 // sink is a place that shows texts.
 type sink struct {
-	before *regexp.Regexp
+	before *pattern
 	// reference is how the language asks for a key there; %s is the key, %i the
 	// key as a name in code.
 	reference string
@@ -52,7 +51,7 @@ func code(name, table string, formats []string, endings []string, sinks ...sink)
 }
 
 func at(pattern, reference, needs, doubt string) sink {
-	return sink{regexp.MustCompile(`(?:` + pattern + `)\s*$`), reference, needs, doubt}
+	return sink{lazy(`(?:` + pattern + `)\s*$`), reference, needs, doubt}
 }
 
 const (
@@ -86,10 +85,10 @@ var cpp = code("C++", "cpp", []string{"qt"}, []string{".cpp", ".cc", ".cxx"},
 
 var (
 	// quiet are places whose texts nobody but a developer reads.
-	quiet = regexp.MustCompile(`\b(Log\.\w+|println|print|printf|debugPrint|[lL]ogg?er(\.\w+)?|log|NSLog|os_log|console\.\w+|Debug\.\w+|Trace\.\w+|qDebug|qWarning|qCritical|fatalError|precondition\w*|assert\w*|require|check|error|TODO|Regex|compile|getElementById|querySelector\w*|SuppressWarnings|Deprecated|JsonProperty|SerializedName|Named|Test|DisplayName)\s*\([^)]*$|\bthrow\b.*$|\w*(Exception|Error)\(\s*$|^\s*(import|package|#include|#pragma|using|@\w+)\b.*$|(==|!=|case)\s*$|\[\s*$`)
+	quiet = lazy(`\b(Log\.\w+|println|print|printf|debugPrint|[lL]ogg?er(\.\w+)?|log|NSLog|os_log|console\.\w+|Debug\.\w+|Trace\.\w+|qDebug|qWarning|qCritical|fatalError|precondition\w*|assert\w*|require|check|error|TODO|Regex|compile|getElementById|querySelector\w*|SuppressWarnings|Deprecated|JsonProperty|SerializedName|Named|Test|DisplayName)\s*\([^)]*$|\bthrow\b.*$|\w*(Exception|Error)\(\s*$|^\s*(import|package|#include|#pragma|using|@\w+)\b.*$|(==|!=|case)\s*$|\[\s*$`)
 	// asked are places that ask a catalog already.
-	asked = regexp.MustCompile(`\b(NSLocalizedString|String\(localized:|LocalizedStringKey|LocalizedStringResource|getString|stringResource|getText|GetString|tr|qtTrId|translate|QT_TR_NOOP|QT_TRANSLATE_NOOP|QStringLiteral|QLatin1String|message|lookup|format)\(\s*[^"()]*$`)
-	glue  = regexp.MustCompile(`\+\s*$`)
+	asked = lazy(`\b(NSLocalizedString|String\(localized:|LocalizedStringKey|LocalizedStringResource|getString|stringResource|getText|GetString|tr|qtTrId|translate|QT_TR_NOOP|QT_TRANSLATE_NOOP|QStringLiteral|QLatin1String|message|lookup|format)\(\s*[^"()]*$`)
+	glue  = lazy(`\+\s*$`)
 )
 
 // literal is a text literal in code.
@@ -115,19 +114,19 @@ func (l *language) find(p, text string, _ Options) []Found {
 	for _, lit := range l.literals(text[:last]) {
 		start := strings.LastIndexByte(text[:lit.from], '\n') + 1
 		before := text[start:lit.from]
-		if asked.MatchString(before) {
+		if asked.re().MatchString(before) {
 			continue
 		}
 		rest := text[lit.to:]
 		if end := strings.IndexByte(rest, '\n'); end >= 0 {
 			rest = rest[:end]
 		}
-		glued := glue.MatchString(before) || strings.HasPrefix(strings.TrimSpace(rest), "+")
+		glued := glue.re().MatchString(before) || strings.HasPrefix(strings.TrimSpace(rest), "+")
 		found := Found{From: lit.from, To: lit.to, Text: lit.text, Screen: screen(p), Doubt: "it may not be shown to people"}
 		found.Reference = l.sinks[0].ask
 		shown := false
 		for _, s := range l.sinks {
-			m := s.before.FindString(before)
+			m := s.before.re().FindString(before)
 			if m == "" {
 				continue
 			}
@@ -137,7 +136,7 @@ func (l *language) find(p, text string, _ Options) []Found {
 			found.Reference = s.ask
 			break
 		}
-		if !shown && (quiet.MatchString(before) || glued && !Human(lit.text, false)) || !Human(lit.text, shown) {
+		if !shown && (quiet.re().MatchString(before) || glued && !Human(lit.text, false)) || !Human(lit.text, shown) {
 			continue
 		}
 		switch {
@@ -162,14 +161,14 @@ func (l *language) find(p, text string, _ Options) []Found {
 }
 
 // quoted is what may be a literal, within a line.
-var quoted = regexp.MustCompile("\"\"\"|'''|\"(?:[^\"\\\\\n]|\\\\.)*\"|'(?:[^'\\\\\n]|\\\\.)*'|`[^`]*`")
+var quoted = lazy("\"\"\"|'''|\"(?:[^\"\\\\\n]|\\\\.)*\"|'(?:[^'\\\\\n]|\\\\.)*'|`[^`]*`")
 
 // lastCandidate gives the end of the line, or of the file where literals of
 // several lines begin, with the last literal that could be found; 0 where there
 // is none. The lexers take their time, and most code has no texts.
 func (l *language) lastCandidate(text string) int {
 	last := 0
-	for _, span := range quoted.FindAllStringIndex(text, -1) {
+	for _, span := range quoted.re().FindAllStringIndex(text, -1) {
 		raw := text[span[0]:span[1]]
 		if raw == `"""` || raw == "'''" {
 			return len(text)
@@ -178,7 +177,7 @@ func (l *language) lastCandidate(text string) int {
 		body := raw[1 : len(raw)-1]
 		shown := Human(body, false)
 		for i := 0; !shown && i < len(l.sinks); i++ {
-			shown = Human(body, true) && l.sinks[i].before.MatchString(text[start:span[0]])
+			shown = Human(body, true) && l.sinks[i].before.re().MatchString(text[start:span[0]])
 		}
 		if shown {
 			last = span[1]
@@ -252,11 +251,11 @@ func (l *language) literals(text string) []literal {
 }
 
 // prefixes are what may stand before a quote.
-var prefixes = regexp.MustCompile(`^(?:[@$]{1,2}|[rRuUL]|u8|#+)?("""|'''|"|'|` + "`)")
+var prefixes = lazy(`^(?:[@$]{1,2}|[rRuUL]|u8|#+)?("""|'''|"|'|` + "`)")
 
 // closed reports whether a literal has its end.
 func closed(raw string) bool {
-	m := prefixes.FindStringSubmatch(raw)
+	m := prefixes.re().FindStringSubmatch(raw)
 	if m == nil || len(raw) < len(m[0])+len(m[1]) || !strings.HasSuffix(raw, m[1]) {
 		return false
 	}
@@ -268,7 +267,7 @@ func closed(raw string) bool {
 // unquote gives the text of a literal. One character between single quotes is
 // none in the languages that have characters, but the lexers tell those apart.
 func unquote(raw string, lit literal) (literal, bool) {
-	m := prefixes.FindStringSubmatch(raw)
+	m := prefixes.re().FindStringSubmatch(raw)
 	if m == nil || !closed(raw) {
 		return lit, false
 	}

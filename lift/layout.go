@@ -2,7 +2,6 @@ package lift
 
 import (
 	"path"
-	"regexp"
 	"strings"
 
 	"zelvik/format"
@@ -31,17 +30,17 @@ var fxml = &Kind{
 }
 
 // places is the pattern of the attributes that hold texts.
-func places(prefixes, names string) *regexp.Regexp {
+func places(prefixes, names string) *pattern {
 	prefix := ""
 	if prefixes != "" {
 		prefix = "(" + prefixes + ")"
 	}
-	return regexp.MustCompile("^" + prefix + "(" + strings.ReplaceAll(names, " ", "|") + ")$")
+	return lazy("^" + prefix + "(" + strings.ReplaceAll(names, " ", "|") + ")$")
 }
 
 // attributes makes a finder of texts in attributes, for toolkits whose files
 // refer to a key in the attribute's value.
-func attributes(names *regexp.Regexp, id string, refers func(string) bool, reference func(string) string) func(string, string, Options) []Found {
+func attributes(names *pattern, id string, refers func(string) bool, reference func(string) string) func(string, string, Options) []Found {
 	return func(p, text string, _ Options) []Found {
 		var list []Found
 		for s := xmlscan.New(text); s.Next(); {
@@ -51,7 +50,7 @@ func attributes(names *regexp.Regexp, id string, refers func(string) bool, refer
 			name, _ := s.Value(id)
 			for _, a := range s.Attributes {
 				value := s.Unescape(a.ValueFrom, a.ValueTo)
-				if !names.MatchString(a.Name) || refers(value) || !Human(value, true) {
+				if !names.re().MatchString(a.Name) || refers(value) || !Human(value, true) {
 					continue
 				}
 				list = append(list, Found{
@@ -78,7 +77,7 @@ var (
 	// xamlContent are the elements whose content is a text, and the property
 	// that it fills.
 	xamlContent = map[string]string{"TextBlock": "Text", "Run": "Text", "Button": "Content", "CheckBox": "Content", "RadioButton": "Content"}
-	static      = regexp.MustCompile(`\{x:Static\s+(\w+):(\w+)\.`)
+	static      = lazy(`\{x:Static\s+(\w+):(\w+)\.`)
 )
 
 // findXAML finds texts in attributes and between tags. A reference is
@@ -88,7 +87,7 @@ func findXAML(p, text string, o Options) []Found {
 	var list []Found
 	prefix, class := "texts", Identifier(path.Base(o.Table))
 	declare := []format.Replacement(nil)
-	if m := static.FindStringSubmatch(text); m != nil {
+	if m := static.re().FindStringSubmatch(text); m != nil {
 		prefix, class = m[1], m[2]
 	}
 	namespace, sure := o.Namespace, o.Namespace != ""
@@ -116,7 +115,7 @@ func findXAML(p, text string, o Options) []Found {
 		found.ID, _ = s.Value("x:Name")
 		for _, a := range s.Attributes {
 			value := s.Unescape(a.ValueFrom, a.ValueTo)
-			if !xamlNames.MatchString(a.Name) || strings.HasPrefix(value, "{") || !Human(value, true) {
+			if !xamlNames.re().MatchString(a.Name) || strings.HasPrefix(value, "{") || !Human(value, true) {
 				continue
 			}
 			one := found

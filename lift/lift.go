@@ -5,7 +5,6 @@ package lift
 
 import (
 	"path"
-	"regexp"
 	"strings"
 	"unicode"
 
@@ -89,12 +88,12 @@ func ending(endings ...string) func(string) bool {
 }
 
 var (
-	address   = regexp.MustCompile(`://|^(www\.|mailto:|tel:|/|\.{1,2}/|[A-Za-z]:\\|#|@|\$|\?)|^\S+@\S+\.\S+$`)
-	spelling  = regexp.MustCompile(`%(\d+\$)?[-+ 0#,]*[\d.]*[a-zA-Z@]|\{[^{}]*\}|\$\{?\w+\}?|%\d`)
-	dates     = regexp.MustCompile(`^[yMLdHhKkmsSaEeuzZXx'TQqw:./, \-]+$`)
-	doubled   = regexp.MustCompile(`yy|MM|dd|HH|hh|mm|ss|[dM][./ -]`)
-	codeName  = regexp.MustCompile(`^[A-Za-z0-9]*([_.:/\\-][A-Za-z0-9*]+)+[_.:/]?$|^[a-z]+[A-Z]\w*$|^[A-Z][a-z]+([A-Z][a-z]+)+$|^[A-Z0-9_]{4,}$`)
-	signature = regexp.MustCompile(`^(select|insert|update|delete|create|alter|drop)\s+.*\b(from|into|set|table)\b|[{};]\s*$|^</?\w|=>|\(\)`)
+	address   = lazy(`://|^(www\.|mailto:|tel:|/|\.{1,2}/|[A-Za-z]:\\|#|@|\$|\?)|^\S+@\S+\.\S+$`)
+	spelling  = lazy(`%(\d+\$)?[-+ 0#,]*[\d.]*[a-zA-Z@]|\{[^{}]*\}|\$\{?\w+\}?|%\d`)
+	dates     = lazy(`^[yMLdHhKkmsSaEeuzZXx'TQqw:./, \-]+$`)
+	doubled   = lazy(`yy|MM|dd|HH|hh|mm|ss|[dM][./ -]`)
+	codeName  = lazy(`^[A-Za-z0-9]*([_.:/\\-][A-Za-z0-9*]+)+[_.:/]?$|^[a-z]+[A-Z]\w*$|^[A-Z][a-z]+([A-Z][a-z]+)+$|^[A-Z0-9_]{4,}$`)
+	signature = lazy(`^(select|insert|update|delete|create|alter|drop)\s+.*\b(from|into|set|table)\b|[{};]\s*$|^</?\w|=>|\(\)`)
 )
 
 // Human reports whether a text is one that people read: it has a word, and is
@@ -102,11 +101,11 @@ var (
 // word is enough, as in a place for texts.
 func Human(text string, alone bool) bool {
 	text = strings.TrimSpace(text)
-	if len(text) > 4000 || address.MatchString(text) || dates.MatchString(text) && doubled.MatchString(text) {
+	if len(text) > 4000 || address.re().MatchString(text) || dates.re().MatchString(text) && doubled.re().MatchString(text) {
 		return false
 	}
-	bare := spelling.ReplaceAllString(text, " ")
-	if codeName.MatchString(strings.TrimSpace(bare)) || signature.MatchString(strings.ToLower(bare)) {
+	bare := spelling.re().ReplaceAllString(text, " ")
+	if codeName.re().MatchString(strings.TrimSpace(bare)) || signature.re().MatchString(strings.ToLower(bare)) {
 		return false
 	}
 	words, letters, lower, spaced := 0, 0, false, false

@@ -38,7 +38,7 @@ func (p *Plan) together() error {
 	group.SetLimit(8)
 	for i := range p.Writes {
 		group.Go(func() (err error) {
-			files[i], err = p.Writes[i].stage()
+			files[i], err = p.Writes[i].stage(true)
 			return err
 		})
 	}

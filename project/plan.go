@@ -15,6 +15,10 @@ type Plan struct {
 	// Home is the folder in which a journal is kept while several files are
 	// replaced; "" for the one above all of them.
 	Home string
+	// Remade says that the files can be made again, such as pictures: each is
+	// replaced in one step, but none is forced to the disk, and there is no
+	// journal.
+	Remade bool
 }
 
 // Write is one file's new content. Old is what was read, nil where the file
@@ -43,17 +47,19 @@ func (p *Plan) Commit() error {
 			return err
 		}
 	}
-	if len(p.Writes) == 1 {
-		staged, err := p.Writes[0].stage()
+	if len(p.Writes) > 1 && !p.Remade {
+		return p.together()
+	}
+	for i := range p.Writes {
+		staged, err := p.Writes[i].stage(!p.Remade)
 		if err != nil {
 			return err
 		}
-		return staged.place()
+		if err := staged.place(); err != nil {
+			return err
+		}
 	}
-	if len(p.Writes) == 0 {
-		return nil
-	}
-	return p.together()
+	return nil
 }
 
 // check looks whether the file is still what was read.
@@ -96,9 +102,9 @@ func inside(root, target string) bool {
 type staged struct{ at, path string }
 
 // stage writes the new content beside the file, with the file's mode. That of a
-// file which is replaced is forced to the disk; nothing is lost with one that is
+// file which is replaced is forced to the disk where force says so; nothing is lost with one that is
 // not there yet, and forcing it would take as long as all else together.
-func (w *Write) stage() (s staged, err error) {
+func (w *Write) stage(force bool) (s staged, err error) {
 	if err := os.MkdirAll(filepath.Dir(w.Path), 0o755); err != nil {
 		return s, writeError(w.Path, err)
 	}
@@ -115,7 +121,7 @@ func (w *Write) stage() (s staged, err error) {
 	}
 	_, err = f.Write(w.New)
 	err = errors.Join(err, f.Chmod(mode))
-	if replaces {
+	if replaces && force {
 		err = errors.Join(err, f.Sync())
 	}
 	if err = errors.Join(err, f.Close()); err != nil {

@@ -54,7 +54,7 @@ func (e *env) accessors(_ context.Context, c *cli.Command) error {
 	if err != nil {
 		return err
 	}
-	plan := &project.Plan{}
+	plan := &project.Plan{Remade: true}
 	for _, set := range sets {
 		if err := e.generate(c, w, set, plan); err != nil {
 			return err

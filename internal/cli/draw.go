@@ -85,7 +85,7 @@ func (e *env) draw(_ context.Context, c *cli.Command) error {
 	if len(paths) == 0 {
 		return errors.New("draw needs a screen; for example: zelvik draw screens/booking.yaml --out pictures")
 	}
-	plan := &project.Plan{}
+	plan := &project.Plan{Remade: true}
 	setter := text.NewSetter()
 	reports := []screenReport{}
 	findings := 0

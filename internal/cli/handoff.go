@@ -57,7 +57,7 @@ func (e *env) handoff(_ context.Context, c *cli.Command) error {
 		return err
 	}
 	o := project.HandoffOptions{Out: c.String("out"), Cultures: tags, All: c.Bool("all")}
-	pictures := &project.Plan{}
+	pictures := &project.Plan{Remade: true}
 	if c.Bool("pictures") {
 		if o.Pictures, err = e.pictures(c, pictures); err != nil {
 			return err
