@@ -282,6 +282,11 @@ func (p Pattern) Literal() string {
 // String shows the pattern to a person: {name} or the file's own spelling for
 // placeholders, tags for markup.
 func (p Pattern) String() string {
+	if len(p) == 1 {
+		if text, ok := p[0].(Text); ok {
+			return string(text)
+		}
+	}
 	var out strings.Builder
 	for _, part := range p {
 		switch part := part.(type) {

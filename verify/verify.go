@@ -108,14 +108,16 @@ func Run(families []*Family, others []finding.Finding, severities Severities) *R
 	type job struct {
 		family *Family
 		member *catalog.Member
+		// coverage is the member's place in the coverage.
+		coverage int
 	}
 	var jobs []job
 	paths := map[string]bool{}
 	for _, f := range families {
-		jobs = append(jobs, job{f, nil})
+		jobs = append(jobs, job{f, nil, 0})
 		for _, m := range f.Members {
-			jobs = append(jobs, job{f, m})
-			result.Coverage = append(result.Coverage, Cover(f, m))
+			jobs = append(jobs, job{f, m, len(result.Coverage)})
+			result.Coverage = append(result.Coverage, Coverage{})
 			if !paths[m.Path] {
 				paths[m.Path] = true
 				result.Summary.Files++
@@ -137,6 +139,7 @@ func Run(families []*Family, others []finding.Finding, severities Severities) *R
 				c.wholeFamily()
 			} else {
 				c.oneMember()
+				result.Coverage[j.coverage] = Cover(j.family, j.member)
 			}
 			found[i] = c.findings
 			return nil
