@@ -1,6 +1,7 @@
 package project
 
 import (
+	"cmp"
 	"fmt"
 	"path/filepath"
 	"slices"
@@ -38,6 +39,8 @@ type HandoffOptions struct {
 	Out string
 	// Cultures limits the cultures, nil for all.
 	Cultures []culture.Tag
+	// Extension is the ending of spreadsheets, ".xlsx" where it is "".
+	Extension string
 	// All takes every text, not only those that wait.
 	All bool
 	// Pictures gives, for keys in a culture, the pictures of the screens that
@@ -91,7 +94,7 @@ func (w *Workspace) Handoff(target *format.Format, o HandoffOptions) (*Handoff, 
 			}
 			extension := target.Extensions[0]
 			if target.Named != nil {
-				extension = ".xlsx" // what people write in
+				extension = cmp.Or(o.Extension, ".xlsx") // what people write in
 			}
 			path := filepath.Join(out, f.Table+"."+string(m.Culture)+extension)
 			form := target

@@ -95,6 +95,9 @@ func (w *Workspace) Lift(paths []string, o LiftOptions) (*Lift, error) {
 	for _, list := range found {
 		l.Texts = append(l.Texts, list...)
 	}
+	slices.SortStableFunc(l.Texts, func(a, b Lifted) int { // the layout and the code of a screen together
+		return cmp.Or(strings.Compare(a.Screen, b.Screen), strings.Compare(a.Path, b.Path))
+	})
 	w.propose(l)
 	return l, w.move(l, o)
 }

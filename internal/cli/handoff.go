@@ -24,9 +24,9 @@ func (e *env) handoffCommand() *cli.Command {
 		Usage:     "an exchange file for each translator, with the texts that wait",
 		ArgsUsage: "[PATH...]",
 		Description: "zelvik handoff res --to xliff --out exchange\n" +
-			"zelvik handoff --to sheet --cultures pl --out exchange      a workbook",
+			"zelvik handoff --to xlsx --cultures pl --out exchange       a workbook",
 		Flags: []cli.Flag{
-			&cli.StringFlag{Name: "to", Value: "xliff", Usage: "the `FORMAT` to write: xliff, xliff2, po, qt, sheet or tmx"},
+			&cli.StringFlag{Name: "to", Value: "xliff", Usage: "the `FORMAT` to write: xliff, xliff2, po, qt, xlsx, csv, tsv or tmx"},
 			&cli.StringFlag{Name: "out", Usage: "the `FOLDER` to write to"},
 			&cli.BoolFlag{Name: "all", Usage: "every text, not only those that are missing, drafts or moved"},
 			&cli.BoolFlag{Name: "pictures", Value: true, Usage: "draw the screens on which the texts stand, and name them in the notes"},
@@ -44,7 +44,11 @@ func (e *env) handoff(_ context.Context, c *cli.Command) error {
 	if c.String("out") == "" {
 		return errors.New("handoff needs --out FOLDER; for example: zelvik handoff res --to xliff --out exchange")
 	}
-	target, err := all.Named(c.String("to"))
+	name, extension := c.String("to"), ""
+	if name == "csv" || name == "tsv" || name == "xlsx" {
+		name, extension = "sheet", "."+name
+	}
+	target, err := all.Named(name)
 	if err != nil {
 		return err
 	}
@@ -56,7 +60,7 @@ func (e *env) handoff(_ context.Context, c *cli.Command) error {
 	if err != nil {
 		return err
 	}
-	o := project.HandoffOptions{Out: c.String("out"), Cultures: tags, All: c.Bool("all")}
+	o := project.HandoffOptions{Out: c.String("out"), Cultures: tags, All: c.Bool("all"), Extension: extension}
 	pictures := &project.Plan{Remade: true}
 	if c.Bool("pictures") {
 		if o.Pictures, err = e.pictures(c, pictures); err != nil {

@@ -84,7 +84,7 @@ func (e *env) printLift(c *cli.Command, l *project.Lift) error {
 		}
 	}
 	p.Printf("%s in %s; %d can be moved without a look\n", p.Strong(plural(len(l.Texts), "text")), plural(len(screens), "screen"), certain)
-	path := ""
+	path, shown := "", ""
 	var rows [][]string
 	var doubts []string
 	flush := func() {
@@ -99,8 +99,11 @@ func (e *env) printLift(c *cli.Command, l *project.Lift) error {
 	for _, t := range l.Texts {
 		if t.Path != path {
 			flush()
-			path = t.Path
-			p.Printf("\n%s  %s\n", p.Strong(t.Path), p.Faint(t.Kind))
+			if path = t.Path; t.Screen != shown {
+				shown = t.Screen
+				p.Printf("\n%s\n", p.Strong(t.Screen))
+			}
+			p.Printf("%s  %s\n", t.Path, p.Faint(t.Kind))
 		}
 		key := t.Key
 		if t.Known {
