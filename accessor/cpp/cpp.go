@@ -4,7 +4,6 @@
 package cpp
 
 import (
-	"bytes"
 	_ "embed"
 	"fmt"
 	"regexp"
@@ -78,15 +77,7 @@ func generate(m *accessor.Model) map[string][]byte {
 	for _, c := range m.Cultures {
 		p.Symbols = append(p.Symbols, c.Tag.Symbols())
 	}
-	return map[string][]byte{p.File + ".h": execute("header", p), p.File + ".cpp": execute("source", p)}
-}
-
-func execute(name string, p page) []byte {
-	var out bytes.Buffer
-	if err := templates().ExecuteTemplate(&out, name, p); err != nil {
-		panic(err) // the templates are embedded and tested
-	}
-	return out.Bytes()
+	return map[string][]byte{p.File + ".h": accessor.Execute(templates(), "header", p), p.File + ".cpp": accessor.Execute(templates(), "source", p)}
 }
 
 func typeName(t message.Type) string {

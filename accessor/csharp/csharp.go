@@ -4,7 +4,6 @@
 package csharp
 
 import (
-	"bytes"
 	_ "embed"
 	"fmt"
 	"regexp"
@@ -72,24 +71,16 @@ type page struct {
 
 func generate(m *accessor.Model) map[string][]byte {
 	m.Name(reserved(m.Type), accessor.Pascal, accessor.Camel)
-	p := page{Model: m, Header: comment(m.Header("csharp")), Visibility: "public"}
+	p := page{Model: m, Header: accessor.Comment(m.Header("csharp")), Visibility: "public"}
 	if m.Hidden {
 		p.Visibility = "internal"
 	}
 	p.Cardinals, p.Ordinals = m.Plurals("==", "!=")
 	return map[string][]byte{
-		m.Type + ".cs":      execute("wording", p),
-		"CultureSwitch.cs":  execute("switch", p),
-		m.Type + "Texts.cs": execute("texts", p),
+		m.Type + ".cs":      accessor.Execute(templates(), "wording", p),
+		"CultureSwitch.cs":  accessor.Execute(templates(), "switch", p),
+		m.Type + "Texts.cs": accessor.Execute(templates(), "texts", p),
 	}
-}
-
-func execute(name string, p page) []byte {
-	var out bytes.Buffer
-	if err := templates().ExecuteTemplate(&out, name, p); err != nil {
-		panic(err) // the templates are embedded and tested
-	}
-	return out.Bytes()
 }
 
 func typeName(t message.Type) string {
@@ -140,14 +131,4 @@ func doc(text string) string {
 		out.WriteRune(r)
 	}
 	return out.String()
-}
-
-// comment is text for a line comment.
-func comment(text string) string {
-	return strings.Map(func(r rune) rune {
-		if r < ' ' || r > '~' {
-			return '?'
-		}
-		return r
-	}, text)
 }

@@ -101,14 +101,11 @@ func generate(m *accessor.Model) map[string][]byte {
 }
 
 func execute(name string, p page) []byte {
-	var out bytes.Buffer
-	if err := templates().ExecuteTemplate(&out, name, p); err != nil {
-		panic(err) // the templates are embedded and tested
-	}
+	out := accessor.Execute(templates(), name, p)
 	if name != "switch" { // the templates of the large files give what gofmt would
-		return append(bytes.TrimRight(out.Bytes(), "\n"), '\n')
+		return append(bytes.TrimRight(out, "\n"), '\n')
 	}
-	made, err := format.Source(out.Bytes())
+	made, err := format.Source(out)
 	if err != nil {
 		panic(err) // whatever the texts, they are literals
 	}

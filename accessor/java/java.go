@@ -3,7 +3,6 @@
 package java
 
 import (
-	"bytes"
 	_ "embed"
 	"fmt"
 	"regexp"
@@ -53,7 +52,7 @@ var textsTemplate string
 // templates are parsed when first used: they would slow every command down.
 var templates = sync.OnceValue(func() *template.Template {
 	t := template.New("").Funcs(template.FuncMap{
-		"literal": literal, "doc": doc, "type": javaType, "chunks": chunks,
+		"literal": literal, "doc": doc, "type": javaType, "chunks": accessor.Chunks,
 		"add": func(a, b int) int { return a + b },
 	})
 	template.Must(t.New("wording").Parse(wordingTemplate))
@@ -73,25 +72,17 @@ type page struct {
 
 func generate(m *accessor.Model) map[string][]byte {
 	m.Name(reserved(), accessor.Camel, accessor.Camel)
-	p := page{Model: m, Header: comment(m.Header("java")), Visibility: "public "}
+	p := page{Model: m, Header: accessor.Comment(m.Header("java")), Visibility: "public "}
 	if m.Hidden {
 		p.Visibility = ""
 	}
 	p.Cardinals, p.Ordinals = m.Plurals("==", "!=")
 	folder := strings.ReplaceAll(m.Package, ".", "/") + "/"
 	return map[string][]byte{
-		folder + m.Type + ".java":      execute("wording", p),
-		folder + "CultureSwitch.java":  execute("switch", p),
-		folder + m.Type + "Texts.java": execute("texts", p),
+		folder + m.Type + ".java":      accessor.Execute(templates(), "wording", p),
+		folder + "CultureSwitch.java":  accessor.Execute(templates(), "switch", p),
+		folder + m.Type + "Texts.java": accessor.Execute(templates(), "texts", p),
 	}
-}
-
-func execute(name string, p page) []byte {
-	var out bytes.Buffer
-	if err := templates().ExecuteTemplate(&out, name, p); err != nil {
-		panic(err) // the templates are embedded and tested
-	}
-	return out.Bytes()
 }
 
 func javaType(t message.Type) string {
@@ -149,29 +140,4 @@ func doc(text string) string {
 		}
 	}
 	return out.String()
-}
-
-// comment is text for a line comment.
-func comment(text string) string {
-	return strings.Map(func(r rune) rune {
-		if r < ' ' || r > '~' || r == '\\' {
-			return '?'
-		}
-		return r
-	}, text)
-}
-
-// chunk is a part of a culture's texts: a method may not grow beyond 64 KiB.
-type chunk struct {
-	From, Number int
-	Texts        []string
-}
-
-func chunks(texts []string) []chunk {
-	const size = 2000
-	var list []chunk
-	for from := 0; from < len(texts); from += size {
-		list = append(list, chunk{from, len(list), texts[from:min(from+size, len(texts))]})
-	}
-	return list
 }

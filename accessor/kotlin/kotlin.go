@@ -4,7 +4,6 @@
 package kotlin
 
 import (
-	"bytes"
 	_ "embed"
 	"fmt"
 	"regexp"
@@ -52,7 +51,7 @@ var textsTemplate string
 // templates are parsed when first used: they would slow every command down.
 var templates = sync.OnceValue(func() *template.Template {
 	t := template.New("").Funcs(template.FuncMap{
-		"literal": literal, "doc": doc, "type": typeName, "chunks": chunks,
+		"literal": literal, "doc": doc, "type": typeName, "chunks": accessor.Chunks,
 		"add":  func(a, b int) int { return a + b },
 		"long": long,
 	})
@@ -71,7 +70,7 @@ type page struct {
 
 func generate(m *accessor.Model) map[string][]byte {
 	m.Name(reserved(), accessor.Camel, accessor.Camel)
-	p := page{Model: m, Header: comment(m.Header("kotlin"))}
+	p := page{Model: m, Header: accessor.Comment(m.Header("kotlin"))}
 	if m.Hidden {
 		p.Visibility = "internal "
 	}
@@ -81,18 +80,10 @@ func generate(m *accessor.Model) map[string][]byte {
 		folder = strings.ReplaceAll(m.Package, ".", "/") + "/"
 	}
 	return map[string][]byte{
-		folder + m.Type + ".kt":      execute("wording", p),
-		folder + "CultureSwitch.kt":  execute("switch", p),
-		folder + m.Type + "Texts.kt": execute("texts", p),
+		folder + m.Type + ".kt":      accessor.Execute(templates(), "wording", p),
+		folder + "CultureSwitch.kt":  accessor.Execute(templates(), "switch", p),
+		folder + m.Type + "Texts.kt": accessor.Execute(templates(), "texts", p),
 	}
-}
-
-func execute(name string, p page) []byte {
-	var out bytes.Buffer
-	if err := templates().ExecuteTemplate(&out, name, p); err != nil {
-		panic(err) // the templates are embedded and tested
-	}
-	return out.Bytes()
 }
 
 func typeName(t message.Type) string {
@@ -144,33 +135,8 @@ func doc(text string) string {
 	return out.String()
 }
 
-// comment is text for a line comment.
-func comment(text string) string {
-	return strings.Map(func(r rune) rune {
-		if r < ' ' || r > '~' {
-			return '?'
-		}
-		return r
-	}, text)
-}
-
 // equals are comparisons of the operands that are Long with numbers, which have
 // to be Long, too.
 var equals = regexp.MustCompile(`\b([ift](?: % \d+)?) (==|!=) (\d+)`)
 
 func long(condition string) string { return equals.ReplaceAllString(condition, "$1 $2 ${3}L") }
-
-// chunk is a part of a culture's texts: a method may not grow beyond 64 KiB.
-type chunk struct {
-	From, Number int
-	Texts        []string
-}
-
-func chunks(texts []string) []chunk {
-	const size = 2000
-	var list []chunk
-	for from := 0; from < len(texts); from += size {
-		list = append(list, chunk{from, len(list), texts[from:min(from+size, len(texts))]})
-	}
-	return list
-}

@@ -1,0 +1,45 @@
+package accessor
+
+import (
+	"bytes"
+	"strings"
+	"text/template"
+)
+
+// Execute carries out a template of a language's package. The templates are
+// embedded and tested, so that a fault in one is a fault in the program.
+func Execute(t *template.Template, name string, data any) []byte {
+	var out bytes.Buffer
+	if err := t.ExecuteTemplate(&out, name, data); err != nil {
+		panic(err)
+	}
+	return out.Bytes()
+}
+
+// Comment is text for a line comment in ASCII: whatever could end it is a
+// question mark.
+func Comment(text string) string {
+	return strings.Map(func(r rune) rune {
+		if r < ' ' || r > '~' || r == '\\' {
+			return '?'
+		}
+		return r
+	}, text)
+}
+
+// Chunk is a part of a list of texts.
+type Chunk struct {
+	From, Number int
+	Texts        []string
+}
+
+// Chunks parts a list for the Java virtual machine, where a method may not
+// grow beyond 64 KiB.
+func Chunks(texts []string) []Chunk {
+	const size = 2000
+	var list []Chunk
+	for from := 0; from < len(texts); from += size {
+		list = append(list, Chunk{from, len(list), texts[from:min(from+size, len(texts))]})
+	}
+	return list
+}
