@@ -17,7 +17,7 @@ require (
 	github.com/xuri/excelize/v2 v2.9.1
 	golang.org/x/image v0.44.0
 	golang.org/x/sync v0.24.0
-	golang.org/x/sys v0.49.0
+	golang.org/x/term v0.47.0
 	golang.org/x/text v0.43.0
 	golang.org/x/tools v0.51.0
 	pgregory.net/rapid v1.3.0
@@ -36,5 +36,5 @@ require (
 	go.yaml.in/yaml/v3 v3.0.5 // indirect
 	golang.org/x/crypto v0.58.0 // indirect
 	golang.org/x/net v0.62.0 // indirect
-	golang.org/x/term v0.47.0 // indirect
+	golang.org/x/sys v0.49.0 // indirect
 )

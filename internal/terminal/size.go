@@ -3,13 +3,13 @@ package terminal
 import (
 	"os"
 
-	"golang.org/x/sys/unix"
+	"golang.org/x/term"
 )
 
 // columns asks the terminal for its width; 100 where it does not say.
 func columns(file *os.File) int {
-	if size, err := unix.IoctlGetWinsize(int(file.Fd()), unix.TIOCGWINSZ); err == nil && size.Col > 20 {
-		return int(size.Col)
+	if width, _, err := term.GetSize(int(file.Fd())); err == nil && width > 20 {
+		return width
 	}
 	return 100
 }
