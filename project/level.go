@@ -108,7 +108,7 @@ func (r *reconciliation) follow(f, leader *Family) {
 func (r *reconciliation) translations(f, leader *Family, l *catalog.Entry, key string, changed bool) {
 	for _, m := range f.Members {
 		other := leader.Member(m.Culture)
-		if m.Culture == f.Source || other == nil || f.File(m).Damaged() != nil || leader.File(other).Damaged() != nil {
+		if m.Culture == f.Source || other == nil || !r.asked(m.Culture) || f.File(m).Damaged() != nil || leader.File(other).Damaged() != nil {
 			continue
 		}
 		t, now := other.Catalog.Find(l.ID()), m.Catalog.Find(key)

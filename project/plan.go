@@ -11,14 +11,14 @@ import (
 
 // Plan is a set of changes to files that belong together.
 type Plan struct {
-	Writes []Write
+	Writes []Write `json:"-"` // a plan is no part of a report
 	// Home is the folder in which a journal is kept while several files are
 	// replaced; "" for the one above all of them.
-	Home string
+	Home string `json:"-"`
 	// Remade says that the files can be made again, such as pictures: each is
 	// replaced in one step, but none is forced to the disk, and there is no
 	// journal.
-	Remade bool
+	Remade bool `json:"-"`
 }
 
 // Write is one file's new content. Old is what was read, nil where the file

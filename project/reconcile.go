@@ -61,6 +61,10 @@ type ReconcileOptions struct {
 	Drop bool
 	// Renames carries texts over to the keys that they were probably renamed to.
 	Renames bool
+	// Cultures are those whose keys are added and set aside, nil for all. What is
+	// moved is marked in every culture: the ledger takes the source's text as it
+	// is from then on.
+	Cultures []culture.Tag
 	// Memory has the texts for FillDraft.
 	Memory *memory.Memory
 }
@@ -113,6 +117,11 @@ type reconciliation struct {
 	records   []*record
 	changes   map[*File][]format.Change
 	order     []*File
+}
+
+// asked reports whether a culture's keys are to be added and set aside.
+func (r *reconciliation) asked(tag culture.Tag) bool {
+	return r.options.Cultures == nil || slices.Contains(r.options.Cultures, tag)
 }
 
 // change plans a change of a file.
@@ -208,10 +217,13 @@ func (r *reconciliation) note(f *Family, record *record, left map[culture.Tag]bo
 			if (was == "" || was == line.Source) && line.Moved == nil && line.Drafts == nil {
 				break
 			}
-			if m == source || left[tag] || was == line.Source && line.Moved[tag] == "" && line.Drafts[tag] == "" {
+			if m == source || was == line.Source && (left[tag] || line.Moved[tag] == "" && line.Drafts[tag] == "") {
 				continue
 			}
 			e := m.Catalog.Find(s.ID())
+			if left[tag] && e == nil { // it may stand behind the damage
+				continue
+			}
 			print := fingerprint(e)
 			if line.Drafts[tag] != print {
 				line.Drafts = line.Drafts.with(tag, "")
@@ -244,9 +256,10 @@ func (r *reconciliation) member(f *Family, record *record, m *catalog.Member, fi
 		r.Steps = append(r.Steps, Step{what, f.Name, file.Path, m.Culture, key, to})
 	}
 	taken := map[string]bool{}
+	asked := r.asked(m.Culture)
 	for i := range m.Catalog.Entries {
 		e := &m.Catalog.Entries[i]
-		if source.Catalog.Find(e.ID()) != nil {
+		if !asked || source.Catalog.Find(e.ID()) != nil {
 			continue
 		}
 		holder := file.Holder(e.ID())
@@ -289,7 +302,7 @@ func (r *reconciliation) member(f *Family, record *record, m *catalog.Member, fi
 			continue // it waits beside its source already
 		}
 		if e == nil {
-			if !s.Fixed && !taken[s.Key] && !regional(f, m) && !verify.Stays(s.Message, names) {
+			if asked && !s.Fixed && !taken[s.Key] && !regional(f, m) && !verify.Stays(s.Message, names) {
 				r.lacking(f, record, m, file, s, last, step)
 			}
 			continue

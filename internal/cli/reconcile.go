@@ -38,11 +38,15 @@ func (e *env) reconcile(_ context.Context, c *cli.Command) error {
 	if fill != project.FillCopy && fill != project.FillEmpty && fill != project.FillNone && fill != project.FillDraft {
 		return fmt.Errorf("--fill takes copy, empty, draft or none, not %q", fill)
 	}
-	w, _, err := e.workspace(c)
+	tags, err := cultures(c)
 	if err != nil {
 		return err
 	}
-	options := project.ReconcileOptions{Fill: fill, Drop: c.Bool("drop"), Renames: c.Bool("renames")}
+	w, err := project.Load(c.Args().Slice(), c.String("project"), project.Options{From: c.String("from")})
+	if err != nil {
+		return err
+	}
+	options := project.ReconcileOptions{Fill: fill, Cultures: tags, Drop: c.Bool("drop"), Renames: c.Bool("renames")}
 	if fill == project.FillDraft {
 		if options.Memory, err = w.Remember(); err != nil {
 			return err
