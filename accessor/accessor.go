@@ -5,6 +5,7 @@ package accessor
 
 import (
 	"fmt"
+	"maps"
 	"slices"
 	"strings"
 	"unicode"
@@ -26,6 +27,24 @@ type Options struct {
 	Hidden bool
 	// From is named in the header line.
 	From string
+	// Bundles leaves the texts of all cultures but the source out of the code:
+	// they are written as bundle files, which the application loads.
+	Bundles bool
+	// Binding adds a file that ties the switch to what the language's
+	// interfaces observe.
+	Binding bool
+	// Cases adds a file of tests, for the application's own toolchain.
+	Cases bool
+	// Gone are entries that the source does not have any more, by culture; their
+	// members stay, marked as deprecated.
+	Gone []Gone
+}
+
+// Gone is a key that the source does not have any more, and its texts as ICU
+// messages.
+type Gone struct {
+	Key   string
+	Texts map[culture.Tag]string
 }
 
 // Language is a language that accessors are generated in.
@@ -54,6 +73,8 @@ type Model struct {
 	// Parents are the explicit parents of Unicode's locale data that lie
 	// between a possible preference and a supported culture.
 	Parents []Parent
+	// codes are the currencies of the texts, sorted.
+	codes []string
 	// Findings are names that clash or cannot be spelled.
 	Findings []finding.Finding
 }
@@ -71,6 +92,9 @@ type Culture struct {
 	Direction string
 	// Fallback are the cultures asked in order, this one first, the source last.
 	Fallback []culture.Tag
+	// Kin says that the source is the culture itself or a parent of it, so that
+	// no text is missing where the source answers.
+	Kin      bool
 	Cardinal culture.Rules
 	Ordinal  culture.Rules
 	// Texts are ICU messages by member index; "" where the culture has none.
@@ -86,6 +110,8 @@ type Member struct {
 	Name       string
 	Note, Text string
 	Parameters []Parameter
+	// Gone says that the source does not have the key any more.
+	Gone bool
 }
 
 // Parameter is one argument of a member.
@@ -118,6 +144,11 @@ func New(f *catalog.Family, o Options) (*Model, error) {
 		entries = append(entries, e)
 		m.Members = append(m.Members, member(source.Catalog, e))
 	}
+	gone, err := goneMembers(o.Gone)
+	if err != nil {
+		return nil, err
+	}
+	m.Members = append(m.Members, gone...)
 	members := slices.Clone(f.Members)
 	slices.SortStableFunc(members, func(a, b *catalog.Member) int {
 		if (a == source) != (b == source) {
@@ -131,7 +162,13 @@ func New(f *catalog.Family, o Options) (*Model, error) {
 	for _, member := range members {
 		c := Culture{Tag: member.Culture, OwnName: member.Culture.OwnName(), Direction: member.Culture.Direction(),
 			Cardinal: member.Culture.Cardinal(), Ordinal: member.Culture.Ordinal(), Fallback: fallback(f, member.Culture)}
-		c.Texts = make([]string, len(entries))
+		c.Kin = c.Tag == f.Source || slices.Contains(c.Tag.Parents(), f.Source)
+		c.Texts = make([]string, len(m.Members))
+		for i, g := range o.Gone {
+			if c.Texts[len(entries)+i] = g.Texts[c.Tag]; c.Tag == f.Source && g.Texts[c.Tag] == "" {
+				c.Texts[len(entries)+i] = m.Members[len(entries)+i].Text
+			}
+		}
 		for i, e := range entries {
 			if own := member.Catalog.Find(e.ID()); own != nil {
 				if resolved, ok := member.Catalog.Resolve(own); ok {
@@ -144,7 +181,32 @@ func New(f *catalog.Family, o Options) (*Model, error) {
 		m.Cultures = append(m.Cultures, c)
 	}
 	m.matching()
+	m.codes = m.currencies()
 	return m, nil
+}
+
+// goneMembers makes members of keys that the source does not have any more.
+// Their parameters are those of the texts; in the source they say their words.
+func goneMembers(gone []Gone) ([]Member, error) {
+	var list []Member
+	for i := range gone {
+		g := &gone[i]
+		made := Member{Key: g.Key, Words: Words(g.Key), Gone: true}
+		made.Text = strings.Join(made.Words, " ")
+		for _, tag := range slices.Sorted(maps.Keys(g.Texts)) {
+			m, faults := icu.Parse(g.Texts[tag])
+			if len(faults) > 0 {
+				return nil, fmt.Errorf("%s: the ledger's text of %s in %s is no message: %s; delete it from the ledger", g.Key, g.Key, tag, faults[0].Text)
+			}
+			for _, argument := range m.Arguments() {
+				if !slices.ContainsFunc(made.Parameters, func(p Parameter) bool { return p.Key == argument.Name }) {
+					made.Parameters = append(made.Parameters, parameter(m, argument))
+				}
+			}
+		}
+		list = append(list, made)
+	}
+	return list, nil
 }
 
 // text writes a message for the runtime: ICU, with markup as text.
@@ -157,19 +219,23 @@ func member(c *catalog.Catalog, e *catalog.Entry) Member {
 	m, _ := c.Resolve(e)
 	made := Member{Key: e.Key, Words: Words(e.Key), Note: e.Note, Text: m.Main().String()}
 	for _, argument := range m.Arguments() {
-		made.Parameters = append(made.Parameters, Parameter{Key: argument.Name, Words: Words(argument.Name), Type: argument.Type, Sample: argument.Sample})
+		made.Parameters = append(made.Parameters, parameter(m, argument))
 	}
+	return made
+}
+
+// parameter is what an argument of a message is to a member: one that is
+// counted is a number.
+func parameter(m message.Message, argument message.Placeholder) Parameter {
+	p := Parameter{Key: argument.Name, Words: Words(argument.Name), Type: argument.Type, Sample: argument.Sample}
 	if m.Choice != nil {
 		for _, s := range m.Choice.Selectors {
-			for i := range made.Parameters {
-				p := &made.Parameters[i]
-				if p.Key == s.Argument.Name && s.Kind != message.Select && p.Type == message.String {
-					p.Type = message.Integer
-				}
+			if p.Key == s.Argument.Name && s.Kind != message.Select && p.Type == message.String {
+				p.Type = message.Integer
 			}
 		}
 	}
-	return made
+	return p
 }
 
 // fallback lists the cultures of the family that answer for one, in order.
@@ -289,7 +355,7 @@ func (m *Model) Name(reserved map[string]bool, join, parameter func([]string) st
 			m.Findings = append(m.Findings, finding.Finding{
 				Rule: "name-clash", Severity: finding.Error, Key: member.Key,
 				Message: fmt.Sprintf("the keys %s and %s both give the member %s; the second is %s", taken[wanted], member.Key, wanted, name),
-				Mend:    "rename one of the keys",
+				Mend:    fmt.Sprintf("rename it: zelvik rename %s %s", member.Key, m.free(member.Key)),
 			})
 		}
 		taken[name] = member.Key
@@ -306,6 +372,22 @@ func (m *Model) Name(reserved map[string]bool, join, parameter func([]string) st
 				p.Name = fmt.Sprintf("%s%d", base, n)
 			}
 			used[p.Name] = true
+		}
+	}
+}
+
+// free proposes a key in place of one whose name clashes: the key with a
+// number, in its own way of parting words, that no other key's words are.
+func (m *Model) free(key string) string {
+	mark := "_"
+	if i := strings.LastIndexFunc(key, func(r rune) bool { return !unicode.IsLetter(r) && !unicode.IsDigit(r) }); i > 0 {
+		mark = key[i : i+1]
+	}
+	for n := 2; ; n++ {
+		proposed := fmt.Sprintf("%s%s%d", key, mark, n)
+		words := strings.Join(Words(proposed), "")
+		if !slices.ContainsFunc(m.Members, func(other Member) bool { return strings.Join(other.Words, "") == words }) {
+			return proposed
 		}
 	}
 }

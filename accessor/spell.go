@@ -43,3 +43,22 @@ func Chunks(texts []string) []Chunk {
 	}
 	return list
 }
+
+// Output is a file that a language's package writes: by a template, always or
+// only when it is wanted.
+type Output struct {
+	Template, File string
+	// Optional files are left out unless Wanted.
+	Optional, Wanted bool
+}
+
+// Spell carries out the templates of a language's package.
+func (m *Model) Spell(t *template.Template, page any, outputs []Output) map[string][]byte {
+	files := map[string][]byte{}
+	for _, o := range outputs {
+		if o.Wanted || !o.Optional {
+			files[o.File] = Execute(t, o.Template, page)
+		}
+	}
+	return files
+}

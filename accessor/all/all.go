@@ -9,9 +9,11 @@ import (
 	"zelvik/accessor"
 	"zelvik/accessor/cpp"
 	"zelvik/accessor/csharp"
+	"zelvik/accessor/dart"
 	"zelvik/accessor/golang"
 	"zelvik/accessor/java"
 	"zelvik/accessor/kotlin"
+	"zelvik/accessor/swift"
 	"zelvik/accessor/typescript"
 )
 
@@ -19,10 +21,12 @@ import (
 var Languages = []*accessor.Language{
 	kotlin.Language,
 	java.Language,
+	swift.Language,
 	csharp.Language,
+	dart.Language,
+	typescript.Language,
 	cpp.Language,
 	golang.Language,
-	typescript.Language,
 }
 
 // Named gives the language with a name; the error lists the names.

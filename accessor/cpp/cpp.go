@@ -4,7 +4,7 @@
 package cpp
 
 import (
-	_ "embed"
+	"embed"
 	"fmt"
 	"regexp"
 	"slices"
@@ -13,7 +13,6 @@ import (
 	"text/template"
 
 	"zelvik/accessor"
-	"zelvik/culture"
 	"zelvik/message"
 )
 
@@ -45,18 +44,14 @@ func reserved(class string) map[string]bool {
 	return set
 }
 
-//go:embed wording.h.tmpl
-var headerTemplate string
-
-//go:embed wording.cpp.tmpl
-var sourceTemplate string
+//go:embed *.tmpl
+var files embed.FS
 
 // templates are parsed when first used: they would slow every command down.
 var templates = sync.OnceValue(func() *template.Template {
-	t := template.New("").Funcs(template.FuncMap{"literal": literal, "doc": doc, "type": typeName})
-	template.Must(t.New("header").Parse(headerTemplate))
-	template.Must(t.New("source").Parse(sourceTemplate))
-	return t
+	return template.Must(template.New("").Funcs(template.FuncMap{
+		"literal": literal, "doc": doc, "type": typeName, "value": value,
+	}).ParseFS(files, "*.tmpl"))
 })
 
 // page is what a template sees.
@@ -64,7 +59,6 @@ type page struct {
 	*accessor.Model
 	Header, File, Namespace string
 	Cardinals, Ordinals     []accessor.Ruled
-	Symbols                 []culture.Symbols
 }
 
 func generate(m *accessor.Model) map[string][]byte {
@@ -74,10 +68,12 @@ func generate(m *accessor.Model) map[string][]byte {
 		p.Namespace = "texts"
 	}
 	p.Cardinals, p.Ordinals = m.Plurals("==", "!=")
-	for _, c := range m.Cultures {
-		p.Symbols = append(p.Symbols, c.Tag.Symbols())
-	}
-	return map[string][]byte{p.File + ".h": accessor.Execute(templates(), "header", p), p.File + ".cpp": accessor.Execute(templates(), "source", p)}
+	return m.Spell(templates(), p, []accessor.Output{
+		{Template: "wording.h.tmpl", File: p.File + ".h"},
+		{Template: "wording.cpp.tmpl", File: p.File + ".cpp"},
+		{Template: "culture_signal.h.tmpl", File: "culture_signal.h", Optional: true, Wanted: m.Binding},
+		{Template: "wording_cases.h.tmpl", File: p.File + "_cases.h", Optional: true, Wanted: m.Cases},
+	})
 }
 
 func typeName(t message.Type) string {
@@ -125,4 +121,12 @@ func comment(text string) string {
 		}
 		return r
 	}, text)
+}
+
+// value writes an argument of a case.
+func value(v accessor.Value) string {
+	if v.Type == message.Integer {
+		return v.Text
+	}
+	return literal(v.Text)
 }

@@ -4,7 +4,7 @@
 package csharp
 
 import (
-	_ "embed"
+	"embed"
 	"fmt"
 	"regexp"
 	"slices"
@@ -43,22 +43,14 @@ func reserved(class string) map[string]bool {
 	return set
 }
 
-//go:embed Wording.cs.tmpl
-var wordingTemplate string
-
-//go:embed CultureSwitch.cs.tmpl
-var switchTemplate string
-
-//go:embed Texts.cs.tmpl
-var textsTemplate string
+//go:embed *.tmpl
+var files embed.FS
 
 // templates are parsed when first used: they would slow every command down.
 var templates = sync.OnceValue(func() *template.Template {
-	t := template.New("").Funcs(template.FuncMap{"literal": literal, "doc": doc, "type": typeName})
-	template.Must(t.New("wording").Parse(wordingTemplate))
-	template.Must(t.New("switch").Parse(switchTemplate))
-	template.Must(t.New("texts").Parse(textsTemplate))
-	return t
+	return template.Must(template.New("").Funcs(template.FuncMap{
+		"literal": literal, "doc": doc, "type": typeName, "value": value,
+	}).ParseFS(files, "*.tmpl"))
 })
 
 // page is what a template sees.
@@ -76,11 +68,13 @@ func generate(m *accessor.Model) map[string][]byte {
 		p.Visibility = "internal"
 	}
 	p.Cardinals, p.Ordinals = m.Plurals("==", "!=")
-	return map[string][]byte{
-		m.Type + ".cs":      accessor.Execute(templates(), "wording", p),
-		"CultureSwitch.cs":  accessor.Execute(templates(), "switch", p),
-		m.Type + "Texts.cs": accessor.Execute(templates(), "texts", p),
-	}
+	return m.Spell(templates(), p, []accessor.Output{
+		{Template: "Wording.cs.tmpl", File: m.Type + ".cs"},
+		{Template: "CultureSwitch.cs.tmpl", File: "CultureSwitch.cs"},
+		{Template: "Texts.cs.tmpl", File: m.Type + "Texts.cs"},
+		{Template: "WordingSource.cs.tmpl", File: m.Type + "Source.cs", Optional: true, Wanted: m.Binding},
+		{Template: "WordingCases.cs.tmpl", File: m.Type + "Cases.cs", Optional: true, Wanted: m.Cases},
+	})
 }
 
 func typeName(t message.Type) string {
@@ -131,4 +125,12 @@ func doc(text string) string {
 		out.WriteRune(r)
 	}
 	return out.String()
+}
+
+// value writes an argument of a case.
+func value(v accessor.Value) string {
+	if v.Type == message.Integer {
+		return v.Text
+	}
+	return literal(v.Text)
 }

@@ -4,7 +4,7 @@ package golang
 
 import (
 	"bytes"
-	_ "embed"
+	"embed"
 	"fmt"
 	"go/format"
 	"go/token"
@@ -16,7 +16,6 @@ import (
 	"text/template"
 
 	"zelvik/accessor"
-	"zelvik/culture"
 	"zelvik/message"
 )
 
@@ -43,22 +42,14 @@ func reserved() map[string]bool {
 	return set
 }
 
-//go:embed wording.go.tmpl
-var wordingTemplate string
-
-//go:embed switch.go.tmpl
-var switchTemplate string
-
-//go:embed texts.go.tmpl
-var textsTemplate string
+//go:embed *.tmpl
+var files embed.FS
 
 // templates are parsed when first used: they would slow every command down.
 var templates = sync.OnceValue(func() *template.Template {
-	t := template.New("").Funcs(template.FuncMap{"literal": strconv.QuoteToASCII, "doc": doc, "type": typeName})
-	template.Must(t.New("wording").Parse(wordingTemplate))
-	template.Must(t.New("switch").Parse(switchTemplate))
-	template.Must(t.New("texts").Parse(textsTemplate))
-	return t
+	return template.Must(template.New("").Funcs(template.FuncMap{
+		"literal": strconv.QuoteToASCII, "doc": doc, "type": typeName, "value": value,
+	}).ParseFS(files, "*.tmpl"))
 })
 
 // page is what a template sees.
@@ -66,7 +57,6 @@ type page struct {
 	*accessor.Model
 	Header, Name        string
 	Cardinals, Ordinals []accessor.Ruled
-	Symbols             []culture.Symbols
 	// Times says that a member takes a date or a time.
 	Times bool
 }
@@ -81,31 +71,31 @@ func generate(m *accessor.Model) map[string][]byte {
 		m.Type = strings.ToLower(m.Type[:1]) + m.Type[1:]
 	}
 	p.Cardinals, p.Ordinals = m.Plurals("==", "!=")
-	for _, c := range m.Cultures {
-		p.Symbols = append(p.Symbols, c.Tag.Symbols())
-	}
-	for _, member := range m.Members {
-		for _, parameter := range member.Parameters {
-			p.Times = p.Times || typeName(parameter.Type) == "time.Time"
-		}
-	}
+	p.Times = m.Takes(message.Date, message.Time)
 	folder := ""
 	if m.Package != "" {
 		folder = m.Package + "/"
 	}
-	return map[string][]byte{
-		folder + strings.ToLower(m.Type) + ".go":      execute("wording", p),
-		folder + "cultureswitch.go":                   execute("switch", p),
-		folder + strings.ToLower(m.Type) + "texts.go": execute("texts", p),
+	files := m.Spell(templates(), p, []accessor.Output{
+		{Template: "wording.go.tmpl", File: folder + strings.ToLower(m.Type) + ".go"},
+		{Template: "switch.go.tmpl", File: folder + "cultureswitch.go"},
+		{Template: "texts.go.tmpl", File: folder + strings.ToLower(m.Type) + "texts.go"},
+		{Template: "changes.go.tmpl", File: folder + "culturechanges.go", Optional: true, Wanted: m.Binding},
+		{Template: "cases.go.tmpl", File: folder + strings.ToLower(m.Type) + "_cases_test.go", Optional: true, Wanted: m.Cases},
+	})
+	for name, data := range files {
+		files[name] = formatted(data)
 	}
+	return files
 }
 
-func execute(name string, p page) []byte {
-	out := accessor.Execute(templates(), name, p)
-	if name != "switch" { // the templates of the large files give what gofmt would
-		return append(bytes.TrimRight(out, "\n"), '\n')
+// formatted gives what gofmt would. The templates of large files do so by
+// themselves, up to their end; to format them would take seconds.
+func formatted(data []byte) []byte {
+	if len(data) > 1<<20 {
+		return append(bytes.TrimRight(data, "\n"), '\n')
 	}
-	made, err := format.Source(out)
+	made, err := format.Source(data)
 	if err != nil {
 		panic(err) // whatever the texts, they are literals
 	}
@@ -140,4 +130,12 @@ func comment(text string) string {
 		}
 		return r
 	}, fmt.Sprint(text))
+}
+
+// value writes an argument of a case.
+func value(v accessor.Value) string {
+	if v.Type == message.Integer {
+		return v.Text
+	}
+	return strconv.QuoteToASCII(v.Text)
 }

@@ -3,7 +3,7 @@
 package java
 
 import (
-	_ "embed"
+	"embed"
 	"fmt"
 	"regexp"
 	"slices"
@@ -40,25 +40,15 @@ func reserved() map[string]bool {
 	return set
 }
 
-//go:embed Wording.java.tmpl
-var wordingTemplate string
-
-//go:embed CultureSwitch.java.tmpl
-var switchTemplate string
-
-//go:embed Texts.java.tmpl
-var textsTemplate string
+//go:embed *.tmpl
+var files embed.FS
 
 // templates are parsed when first used: they would slow every command down.
 var templates = sync.OnceValue(func() *template.Template {
-	t := template.New("").Funcs(template.FuncMap{
+	return template.Must(template.New("").Funcs(template.FuncMap{
 		"literal": literal, "doc": doc, "type": javaType, "chunks": accessor.Chunks,
-		"add": func(a, b int) int { return a + b },
-	})
-	template.Must(t.New("wording").Parse(wordingTemplate))
-	template.Must(t.New("switch").Parse(switchTemplate))
-	template.Must(t.New("texts").Parse(textsTemplate))
-	return t
+		"add": func(a, b int) int { return a + b }, "value": value,
+	}).ParseFS(files, "*.tmpl"))
 })
 
 // page is what a template sees.
@@ -78,11 +68,13 @@ func generate(m *accessor.Model) map[string][]byte {
 	}
 	p.Cardinals, p.Ordinals = m.Plurals("==", "!=")
 	folder := strings.ReplaceAll(m.Package, ".", "/") + "/"
-	return map[string][]byte{
-		folder + m.Type + ".java":      accessor.Execute(templates(), "wording", p),
-		folder + "CultureSwitch.java":  accessor.Execute(templates(), "switch", p),
-		folder + m.Type + "Texts.java": accessor.Execute(templates(), "texts", p),
-	}
+	return m.Spell(templates(), p, []accessor.Output{
+		{Template: "Wording.java.tmpl", File: folder + m.Type + ".java"},
+		{Template: "CultureSwitch.java.tmpl", File: folder + "CultureSwitch.java"},
+		{Template: "Texts.java.tmpl", File: folder + m.Type + "Texts.java"},
+		{Template: "CultureProperty.java.tmpl", File: folder + "CultureProperty.java", Optional: true, Wanted: m.Binding},
+		{Template: "WordingCases.java.tmpl", File: folder + m.Type + "Cases.java", Optional: true, Wanted: m.Cases},
+	})
 }
 
 func javaType(t message.Type) string {
@@ -140,4 +132,12 @@ func doc(text string) string {
 		}
 	}
 	return out.String()
+}
+
+// value writes an argument of a case.
+func value(v accessor.Value) string {
+	if v.Type == message.Integer {
+		return v.Text + "L"
+	}
+	return literal(v.Text)
 }

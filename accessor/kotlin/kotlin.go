@@ -4,7 +4,7 @@
 package kotlin
 
 import (
-	_ "embed"
+	"embed"
 	"fmt"
 	"regexp"
 	"slices"
@@ -39,26 +39,16 @@ func reserved() map[string]bool {
 	return set
 }
 
-//go:embed Wording.kt.tmpl
-var wordingTemplate string
-
-//go:embed CultureSwitch.kt.tmpl
-var switchTemplate string
-
-//go:embed Texts.kt.tmpl
-var textsTemplate string
+//go:embed *.tmpl
+var files embed.FS
 
 // templates are parsed when first used: they would slow every command down.
 var templates = sync.OnceValue(func() *template.Template {
-	t := template.New("").Funcs(template.FuncMap{
+	return template.Must(template.New("").Funcs(template.FuncMap{
 		"literal": literal, "doc": doc, "type": typeName, "chunks": accessor.Chunks,
 		"add":  func(a, b int) int { return a + b },
-		"long": long,
-	})
-	template.Must(t.New("wording").Parse(wordingTemplate))
-	template.Must(t.New("switch").Parse(switchTemplate))
-	template.Must(t.New("texts").Parse(textsTemplate))
-	return t
+		"long": long, "value": value,
+	}).ParseFS(files, "*.tmpl"))
 })
 
 // page is what a template sees.
@@ -79,11 +69,13 @@ func generate(m *accessor.Model) map[string][]byte {
 	if m.Package != "" {
 		folder = strings.ReplaceAll(m.Package, ".", "/") + "/"
 	}
-	return map[string][]byte{
-		folder + m.Type + ".kt":      accessor.Execute(templates(), "wording", p),
-		folder + "CultureSwitch.kt":  accessor.Execute(templates(), "switch", p),
-		folder + m.Type + "Texts.kt": accessor.Execute(templates(), "texts", p),
-	}
+	return m.Spell(templates(), p, []accessor.Output{
+		{Template: "Wording.kt.tmpl", File: folder + m.Type + ".kt"},
+		{Template: "CultureSwitch.kt.tmpl", File: folder + "CultureSwitch.kt"},
+		{Template: "Texts.kt.tmpl", File: folder + m.Type + "Texts.kt"},
+		{Template: "CultureFlow.kt.tmpl", File: folder + "CultureFlow.kt", Optional: true, Wanted: m.Binding},
+		{Template: "WordingCases.kt.tmpl", File: folder + m.Type + "Cases.kt", Optional: true, Wanted: m.Cases},
+	})
 }
 
 func typeName(t message.Type) string {
@@ -96,6 +88,14 @@ func typeName(t message.Type) string {
 		return "java.time.temporal.TemporalAccessor"
 	}
 	return "String"
+}
+
+// value writes an argument of a case.
+func value(v accessor.Value) string {
+	if v.Type == message.Integer {
+		return v.Text + "L"
+	}
+	return literal(v.Text)
 }
 
 // literal writes a string literal in ASCII; a dollar would begin a template.

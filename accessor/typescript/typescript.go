@@ -4,8 +4,7 @@
 package typescript
 
 import (
-	"bytes"
-	_ "embed"
+	"embed"
 	"encoding/json"
 	"regexp"
 	"strings"
@@ -37,22 +36,14 @@ func reserved() map[string]bool {
 	return set
 }
 
-//go:embed wording.ts.tmpl
-var wordingTemplate string
-
-//go:embed cultureSwitch.ts.tmpl
-var switchTemplate string
-
-//go:embed texts.ts.tmpl
-var textsTemplate string
+//go:embed *.tmpl
+var files embed.FS
 
 // templates are parsed when first used: they would slow every command down.
 var templates = sync.OnceValue(func() *template.Template {
-	t := template.New("").Funcs(template.FuncMap{"literal": literal, "doc": doc, "type": typeName})
-	template.Must(t.New("wording").Parse(wordingTemplate))
-	template.Must(t.New("switch").Parse(switchTemplate))
-	template.Must(t.New("texts").Parse(textsTemplate))
-	return t
+	return template.Must(template.New("").Funcs(template.FuncMap{
+		"literal": literal, "doc": doc, "type": typeName, "value": value,
+	}).ParseFS(files, "*.tmpl"))
 })
 
 // page is what a template sees.
@@ -69,19 +60,13 @@ func generate(m *accessor.Model) map[string][]byte {
 		p.Export = "/** @internal */\nexport "
 	}
 	p.Cardinals, p.Ordinals = m.Plurals("===", "!==")
-	return map[string][]byte{
-		p.File + ".ts":      execute("wording", p),
-		"cultureSwitch.ts":  execute("switch", p),
-		p.File + "Texts.ts": execute("texts", p),
-	}
-}
-
-func execute(name string, p page) []byte {
-	var out bytes.Buffer
-	if err := templates().ExecuteTemplate(&out, name, p); err != nil {
-		panic(err) // the templates are embedded and tested
-	}
-	return out.Bytes()
+	return m.Spell(templates(), p, []accessor.Output{
+		{Template: "wording.ts.tmpl", File: p.File + ".ts"},
+		{Template: "cultureSwitch.ts.tmpl", File: "cultureSwitch.ts"},
+		{Template: "texts.ts.tmpl", File: p.File + "Texts.ts"},
+		{Template: "cultureStore.ts.tmpl", File: "cultureStore.ts", Optional: true, Wanted: m.Binding},
+		{Template: "cases.ts.tmpl", File: p.File + "Cases.ts", Optional: true, Wanted: m.Cases},
+	})
 }
 
 func typeName(t message.Type) string {
@@ -117,4 +102,12 @@ func comment(text string) string {
 		}
 		return r
 	}, text)
+}
+
+// value writes an argument of a case.
+func value(v accessor.Value) string {
+	if v.Type == message.Integer {
+		return v.Text
+	}
+	return literal(v.Text)
 }

@@ -15,6 +15,7 @@ import (
 
 	"zelvik/accessor"
 	languages "zelvik/accessor/all"
+	"zelvik/culture"
 	"zelvik/demo"
 	"zelvik/format/all"
 	"zelvik/message/icu"
@@ -206,11 +207,12 @@ func generate(t *testing.T, language, pkg, family, out string) *accessor.Model {
 	require.NoError(t, err)
 	require.Len(t, families, 1)
 	families[0].CompleteAll()
-	m, err := accessor.New(&families[0].Family, accessor.Options{Package: pkg, From: "res"})
+	m, err := accessor.New(&families[0].Family, accessor.Options{Package: pkg, From: "res", Binding: true, Cases: true,
+		Gone: []accessor.Gone{{Key: "gone_greeting", Texts: map[culture.Tag]string{"de": "Alter Gruß, {name}", "ar": "x {name}"}}}})
 	require.NoError(t, err)
 	l, err := languages.Named(language)
 	require.NoError(t, err)
-	for name, data := range l.Generate(m) {
+	for name, data := range l.Files(m) {
 		write(t, filepath.Join(out, name), string(data))
 	}
 	return m
@@ -248,8 +250,9 @@ func TestKotlinAccessors(t *testing.T) {
 	program, err := os.ReadFile("testdata/Desk.kt")
 	require.NoError(t, err)
 	write(t, filepath.Join(dir, "Desk.kt"), string(program))
-	tool(t, dir, bash, compiler, "Desk.kt", "app", "nasty", "-Werror", "-d", "out")
-	assert.Equal(t, expected(t), tool(t, dir, java, "-cp", "out:"+filepath.Join(cache, "kotlin-compiler/lib/kotlin-stdlib.jar"), "DeskKt"))
+	coroutines := filepath.Join(cache, "kotlin-compiler/lib/kotlinx-coroutines-core-jvm.jar")
+	tool(t, dir, bash, compiler, "Desk.kt", "app", "nasty", "-cp", coroutines, "-Werror", "-d", "out")
+	assert.Equal(t, expected(t), tool(t, dir, java, "-cp", "out:"+coroutines+":"+filepath.Join(cache, "kotlin-compiler/lib/kotlin-stdlib.jar"), "DeskKt"))
 }
 
 func TestCSharpAccessors(t *testing.T) {

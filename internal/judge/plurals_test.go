@@ -48,7 +48,7 @@ fun main() { val c = CultureSwitch(); val w = Wording(c); val o = StringBuilder(
 for (t in listOf(CULTURES)) { c.choose(t); for (n in listOf<Number>(NUMBERS)) { o.append(w.cardinal(n.toDouble())).append(' ').append(w.ordinal(n.toDouble())).append('\n') } }; print(o) }`,
 		func(t *testing.T, dir string) string {
 			lib := filepath.Join(cmp.Or(os.Getenv("ZELVIK_NODE_MODULES"), "/nowhere"), "kotlin-compiler")
-			tool(t, dir, need(t, "bash"), need(t, filepath.Join(lib, "bin/kotlinc")), "Main.kt", "app", "-d", "out")
+			tool(t, dir, need(t, "bash"), need(t, filepath.Join(lib, "bin/kotlinc")), "Main.kt", "app", "-cp", filepath.Join(lib, "lib/kotlinx-coroutines-core-jvm.jar"), "-d", "out")
 			return tool(t, dir, need(t, "java"), "-cp", "out:"+filepath.Join(lib, "lib/kotlin-stdlib.jar"), "MainKt")
 		}},
 	{"csharp", "App", "Main.cs", `public static class Program { public static void Main() { var c = new App.CultureSwitch(); var w = new App.Wording(c); var o = new System.Text.StringBuilder();

@@ -1,6 +1,6 @@
 // Command generate makes the tables of package culture from Unicode's locale
-// data, as published in the npm packages cldr-core, cldr-numbers-full and
-// cldr-localenames-full, version 48. Give it the node_modules folder:
+// data, as published in the npm packages cldr-core, cldr-dates-full,
+// cldr-numbers-full and cldr-localenames-full, version 48. Give it the node_modules folder:
 //
 //	go run ./internal/generate -from DIR
 package main
@@ -27,6 +27,8 @@ type generator struct {
 	from string
 	// locales are those with data of their own, und left out.
 	locales []string
+	// explicit are the parents that are not found by leaving out the last part.
+	explicit map[string]string
 }
 
 func main() {
@@ -47,6 +49,8 @@ func main() {
 	g.parents()
 	g.names()
 	g.numbers()
+	g.dates()
+	g.currencies()
 }
 
 // read decodes one JSON file into value, which stays empty for a locale that
@@ -155,8 +159,9 @@ func (g *generator) parents() {
 		}
 	}
 	g.read(&data, "cldr-core/supplemental/parentLocales.json")
+	g.explicit = data.Supplemental.ParentLocales.ParentLocale
 	var lines []string
-	for child, parent := range data.Supplemental.ParentLocales.ParentLocale {
+	for child, parent := range g.explicit {
 		lines = append(lines, child+" "+parent)
 	}
 	slices.Sort(lines)
@@ -224,7 +229,8 @@ func (g *generator) names() {
 
 // numbers writes, for every locale that differs from its parent: digits (the
 // zero), decimal, group, minus, percent sign, the decimal and percent
-// patterns, and how many digits must stand before the first group.
+// patterns, how many digits must stand before the first group, and the
+// currency patterns: the usual one, and the one for a letter next to a digit.
 func (g *generator) numbers() {
 	var systems struct {
 		Supplemental struct {
@@ -245,27 +251,171 @@ func (g *generator) numbers() {
 		var system, minimum string
 		_ = json.Unmarshal(numbers["defaultNumberingSystem"], &system)
 		_ = json.Unmarshal(numbers["minimumGroupingDigits"], &minimum)
-		var symbols, decimal, percent map[string]any
+		var symbols, decimal, percent, currency map[string]any
 		_ = json.Unmarshal(numbers["symbols-numberSystem-"+system], &symbols)
 		_ = json.Unmarshal(numbers["decimalFormats-numberSystem-"+system], &decimal)
 		_ = json.Unmarshal(numbers["percentFormats-numberSystem-"+system], &percent)
+		_ = json.Unmarshal(numbers["currencyFormats-numberSystem-"+system], &currency)
+		beside := currency["standard-alphaNextToNumber"]
+		if beside == nil {
+			beside = currency["standard"]
+		}
 		zero := []rune(systems.Supplemental.NumberingSystems[system]["_digits"])[0]
-		rows[locale] = fmt.Sprintf("%c\t%s\t%s\t%s\t%s\t%s\t%s\t%s", zero, symbols["decimal"], symbols["group"],
-			symbols["minusSign"], symbols["percentSign"], decimal["standard"], percent["standard"], minimum)
+		rows[locale] = fmt.Sprintf("%c\t%s\t%s\t%s\t%s\t%s\t%s\t%s\t%s\t%s", zero, symbols["decimal"], symbols["group"],
+			symbols["minusSign"], symbols["percentSign"], decimal["standard"], percent["standard"], minimum, currency["standard"], beside)
 	}
+	write("numbers.txt", g.differing(rows))
+}
+
+// differing gives the lines of the locales whose row is not that of the
+// locale that answers for them.
+func (g *generator) differing(rows map[string]string) []string {
 	var lines []string
 	for _, locale := range g.locales {
-		parent := locale
-		for parent != "" {
-			cut := strings.LastIndex(parent, "-")
-			parent = parent[:max(cut, 0)]
-			if _, ok := rows[parent]; ok {
-				break
-			}
-		}
-		if rows[locale] != "" && rows[locale] != rows[parent] {
+		if rows[locale] != "" && rows[locale] != rows[g.parent(locale, rows)] {
 			lines = append(lines, locale+"\t"+rows[locale])
 		}
 	}
-	write("numbers.txt", lines)
+	return lines
+}
+
+// parent is the nearest parent of a locale that has a row, or "".
+func (g *generator) parent(locale string, rows map[string]string) string {
+	for parent := g.parentOf(locale); parent != ""; parent = g.parentOf(parent) {
+		if _, ok := rows[parent]; ok {
+			return parent
+		}
+	}
+	return ""
+}
+
+func (g *generator) parentOf(locale string) string {
+	if parent, ok := g.explicit[locale]; ok {
+		return strings.Replace(parent, "und", "", 1)
+	}
+	return locale[:max(strings.LastIndex(locale, "-"), 0)]
+}
+
+// skeletons are the patterns by fields that are kept (UTS #35, available
+// formats).
+var skeletons = strings.Fields("y yM yMMM yMMMM yMd yMMMd yMMMEd MMM Md MMMd MMMEd MMMMd d E Ed EEEE Hm Hms hm hms")
+
+// dates writes, for every locale that differs from its parent: the months in
+// their short and long form and as they stand alone, the days, the day periods,
+// the patterns of dates and times (full, long, medium, short) and those by
+// fields. Parts of a field are set apart by "|".
+func (g *generator) dates() {
+	rows := map[string]string{}
+	for _, locale := range g.locales {
+		var data struct {
+			Main map[string]struct {
+				Dates struct {
+					Calendars struct {
+						Gregorian struct {
+							Months, Days, DayPeriods map[string]map[string]map[string]string
+							DateFormats, TimeFormats map[string]any
+							DateTimeFormats          struct{ AvailableFormats map[string]any }
+						}
+					}
+				}
+			}
+		}
+		g.read(&data, "cldr-dates-full/main/"+locale+"/ca-gregorian.json")
+		c := data.Main[locale].Dates.Calendars.Gregorian
+		if c.Months == nil {
+			continue
+		}
+		list := func(table map[string]string, keys string) string {
+			var parts []string
+			for key := range strings.FieldsSeq(keys) {
+				parts = append(parts, table[key])
+			}
+			return strings.Join(parts, "|")
+		}
+		patterns := func(table map[string]any, keys []string) []string {
+			var parts []string
+			for _, key := range keys {
+				pattern, _ := table[key].(string)
+				if whole, ok := table[key].(map[string]any); ok {
+					pattern, _ = whole["_value"].(string)
+				}
+				parts = append(parts, pattern)
+			}
+			return parts
+		}
+		const months, days = "1 2 3 4 5 6 7 8 9 10 11 12", "sun mon tue wed thu fri sat"
+		lengths := strings.Fields("full long medium short")
+		var fields []string
+		for i, pattern := range patterns(c.DateTimeFormats.AvailableFormats, skeletons) {
+			if pattern != "" && !slices.Contains(fields, skeletons[i]+"="+pattern) {
+				fields = append(fields, skeletons[i]+"="+pattern)
+			}
+		}
+		alone := func(width string) string {
+			if a, f := list(c.Months["stand-alone"][width], months), list(c.Months["format"][width], months); a != f {
+				return a
+			}
+			return ""
+		}
+		rows[locale] = strings.Join([]string{
+			list(c.Months["format"]["abbreviated"], months), list(c.Months["format"]["wide"], months), alone("abbreviated"), alone("wide"),
+			list(c.Days["format"]["abbreviated"], days), list(c.Days["format"]["wide"], days), list(c.DayPeriods["format"]["abbreviated"], "am pm"),
+			strings.Join(patterns(c.DateFormats, lengths), "|"), strings.Join(patterns(c.TimeFormats, lengths), "|"), strings.Join(fields, "|"),
+		}, "\t")
+	}
+	write("dates.txt", g.differing(rows))
+}
+
+// currencies writes how many decimals each currency has where it is not two,
+// and, for every locale, the signs that are not those of its parent.
+func (g *generator) currencies() {
+	var data struct {
+		Supplemental struct {
+			CurrencyData struct{ Fractions map[string]map[string]string }
+		}
+	}
+	g.read(&data, "cldr-core/supplemental/currencyData.json")
+	var lines []string
+	fractions := data.Supplemental.CurrencyData.Fractions
+	for _, code := range slices.Sorted(maps.Keys(fractions)) {
+		if digits := fractions[code]["_digits"]; code != "DEFAULT" && digits != "2" {
+			lines = append(lines, "digits\t"+code+"\t"+digits)
+		}
+	}
+	signs := map[string]map[string]string{}
+	have := map[string]string{}
+	for _, locale := range g.locales {
+		var data struct {
+			Main map[string]struct {
+				Numbers struct{ Currencies map[string]map[string]string }
+			}
+		}
+		g.read(&data, "cldr-numbers-full/main/"+locale+"/currencies.json")
+		signs[locale] = map[string]string{}
+		for code, names := range data.Main[locale].Numbers.Currencies {
+			if sign := names["symbol"]; sign != "" {
+				signs[locale][code] = sign
+			}
+		}
+		if len(signs[locale]) > 0 {
+			have[locale] = "x"
+		}
+	}
+	for _, locale := range g.locales {
+		parent := signs[g.parent(locale, have)]
+		var row []string
+		for _, code := range slices.Sorted(maps.Keys(signs[locale])) {
+			inherited := parent[code]
+			if inherited == "" {
+				inherited = code
+			}
+			if signs[locale][code] != inherited {
+				row = append(row, code+"="+signs[locale][code])
+			}
+		}
+		if len(row) > 0 {
+			lines = append(lines, "signs\t"+locale+"\t"+strings.Join(row, "|"))
+		}
+	}
+	write("currencies.txt", lines)
 }

@@ -1,0 +1,116 @@
+package accessor
+
+import (
+	"fmt"
+	"strings"
+
+	"zelvik/culture"
+	"zelvik/message"
+	"zelvik/message/icu"
+)
+
+// Checks are the cases of one culture, for the tests that are generated.
+type Checks struct {
+	Number int
+	Tag    culture.Tag
+	Calls  []Call
+}
+
+// Call is a member with its arguments, and the text that it has to give.
+type Call struct {
+	*Member
+	Values []Value
+	Want   string
+}
+
+// Value is an argument of a text or an integer: those that every platform
+// writes alike, but for the digits.
+type Value struct {
+	Type message.Type
+	Text string
+}
+
+// maxCalls bounds the calls per culture.
+const maxCalls = 200
+
+// counts are asked of members that count.
+var counts = []string{"0", "1", "2", "3", "5", "11", "21"}
+
+// Checks gives the cases of all cultures: members with numbers for every count,
+// the others once. What takes decimals, dates or amounts is left to the
+// platform. It is called before the texts are moved to bundles.
+func (m *Model) Checks() []Checks {
+	list := make([]Checks, 0, len(m.Cultures))
+	for n, c := range m.Cultures {
+		checks := Checks{Number: n, Tag: c.Tag}
+		step := max(1, len(m.Members)*2/maxCalls)
+		for i := 0; i < len(m.Members) && len(checks.Calls) < maxCalls; i += step {
+			checks.Calls = append(checks.Calls, m.calls(c, i)...)
+		}
+		list = append(list, checks)
+	}
+	return list
+}
+
+func (m *Model) calls(c Culture, i int) []Call {
+	member := &m.Members[i]
+	if member.Gone {
+		return nil
+	}
+	text, answering := m.answer(c, i)
+	if text == "" || strings.ContainsRune(text, '<') {
+		return nil
+	}
+	parsed, faults := icu.Parse(text)
+	if len(faults) > 0 {
+		return nil
+	}
+	counts := counts
+	if parsed.Choice == nil {
+		counts = counts[3:4]
+	}
+	if len(member.Parameters) > 0 && answering.RightToLeft() != c.Tag.RightToLeft() {
+		return nil // the digits of one culture, the isolation of another
+	}
+	types := map[string]message.Type{}
+	for _, p := range member.Parameters {
+		if p.Type != message.String && p.Type != message.Integer {
+			return nil
+		}
+		types[p.Key] = p.Type
+	}
+	for p := range parsed.Placeholders() {
+		if p.Type != types[p.Name] && p.Type != message.String {
+			return nil // a style that the parameter's type does not say
+		}
+		p.Type = types[p.Name]
+	}
+	var calls []Call
+	for _, count := range counts {
+		call := Call{Member: member}
+		arguments := map[string]string{}
+		for n, p := range member.Parameters {
+			value := Value{Type: p.Type, Text: fmt.Sprintf("Runa %d", n)}
+			if p.Type == message.Integer {
+				value.Text = count
+			}
+			arguments[p.Key] = value.Text
+			call.Values = append(call.Values, value)
+		}
+		call.Want = parsed.Render(answering, arguments)
+		calls = append(calls, call)
+	}
+	return calls
+}
+
+// answer gives the text that a culture shows for a member, and whose it is.
+func (m *Model) answer(c Culture, i int) (string, culture.Tag) {
+	for _, tag := range c.Fallback {
+		for _, other := range m.Cultures {
+			if other.Tag == tag && i < len(other.Texts) && other.Texts[i] != "" {
+				return other.Texts[i], tag
+			}
+		}
+	}
+	return "", ""
+}

@@ -1,0 +1,128 @@
+// Package swift spells accessors in Swift 5.7 and later: one class with the
+// members, the switch, and the texts, with nothing but Foundation behind them.
+package swift
+
+import (
+	"embed"
+	"fmt"
+	"regexp"
+	"strings"
+	"sync"
+	"text/template"
+
+	"zelvik/accessor"
+	"zelvik/message"
+)
+
+// Language is Swift.
+var Language = &accessor.Language{
+	Name: "swift", Title: "Swift 5.7 and later",
+	PackagePattern: "the module's name, which the tests import, such as SkerryText",
+	ValidPackage: func(name string) bool {
+		return regexp.MustCompile(`^([A-Za-z_][A-Za-z0-9_]*)?$`).MatchString(name) && !reserved()[name]
+	},
+	Generate: generate,
+}
+
+// reserved are Swift's keywords and the members of the class itself.
+func reserved() map[string]bool {
+	set := map[string]bool{}
+	for word := range strings.FieldsSeq(`associatedtype class deinit enum extension fileprivate func import init inout internal
+		let open operator private precedencegroup protocol public rethrows static struct subscript typealias var break case
+		catch continue default defer do else fallthrough for guard if in repeat return throw switch where while any as await
+		false is nil self Self super throws true try async actor Type Protocol some cultures`) {
+		set[word] = true
+	}
+	return set
+}
+
+//go:embed *.tmpl
+var files embed.FS
+
+// templates are parsed when first used: they would slow every command down.
+var templates = sync.OnceValue(func() *template.Template {
+	return template.Must(template.New("").Funcs(template.FuncMap{
+		"literal": literal, "doc": doc, "type": typeName, "value": value, "kind": kind,
+	}).ParseFS(files, "*.tmpl"))
+})
+
+// page is what a template sees.
+type page struct {
+	*accessor.Model
+	Header, Visibility  string
+	Cardinals, Ordinals []accessor.Ruled
+}
+
+func generate(m *accessor.Model) map[string][]byte {
+	m.Name(reserved(), accessor.Camel, accessor.Camel)
+	p := page{Model: m, Header: accessor.Comment(m.Header("swift")), Visibility: "public "}
+	if m.Hidden {
+		p.Visibility = ""
+	}
+	p.Cardinals, p.Ordinals = m.Plurals("==", "!=")
+	return m.Spell(templates(), p, []accessor.Output{
+		{Template: "Wording.swift.tmpl", File: m.Type + ".swift"},
+		{Template: "CultureSwitch.swift.tmpl", File: "CultureSwitch.swift"},
+		{Template: "Texts.swift.tmpl", File: m.Type + "Texts.swift"},
+		{Template: "CultureObject.swift.tmpl", File: "CultureObject.swift", Optional: true, Wanted: m.Binding},
+		{Template: "WordingCases.swift.tmpl", File: m.Type + "Cases.swift", Optional: true, Wanted: m.Cases},
+	})
+}
+
+func typeName(t message.Type) string {
+	switch t {
+	case message.Integer:
+		return "Int"
+	case message.Decimal, message.Percent, message.Currency:
+		return "Double"
+	case message.Date, message.Time:
+		return "Date"
+	}
+	return "String"
+}
+
+// kind is the case of the enumeration of arguments.
+func kind(t message.Type) string {
+	switch typeName(t) {
+	case "Int":
+		return "whole"
+	case "Double":
+		return "decimal"
+	case "Date":
+		return "moment"
+	}
+	return "text"
+}
+
+// literal writes a string literal in ASCII; as the backslash is escaped, \(
+// begins nothing.
+func literal(text string) string {
+	var out strings.Builder
+	out.WriteByte('"')
+	for _, r := range text {
+		switch {
+		case r == '"' || r == '\\':
+			out.WriteByte('\\')
+			out.WriteRune(r)
+		case r < ' ' || r > '~':
+			fmt.Fprintf(&out, `\u{%x}`, r)
+		default:
+			out.WriteRune(r)
+		}
+	}
+	out.WriteByte('"')
+	return out.String()
+}
+
+// doc writes text for a comment of one line.
+func doc(text string) string {
+	return strings.Join(strings.Fields(accessor.Comment(text)), " ")
+}
+
+// value writes an argument of a case.
+func value(v accessor.Value) string {
+	if v.Type == message.Integer {
+		return v.Text
+	}
+	return literal(v.Text)
+}
