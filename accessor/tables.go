@@ -128,7 +128,7 @@ func (m *Model) bundles() map[string][]byte {
 		if err := encoder.Encode(b); err != nil {
 			panic(err) // strings always marshal
 		}
-		files["bundles/"+string(c.Tag)+".json"] = data.Bytes()
+		files["bundles/"+string(c.Tag)+".bundle.json"] = data.Bytes()
 		c.Texts = nil
 	}
 	return files

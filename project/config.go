@@ -108,6 +108,13 @@ type AccessorConfig struct {
 	Package  string `yaml:"package"`
 	Type     string `yaml:"type"`
 	Out      string `yaml:"out"`
+	// Visibility is public or internal.
+	Visibility string `yaml:"visibility"`
+	// Texts is compiled, or bundles: files that the application loads.
+	Texts string `yaml:"texts"`
+	// Binding and Cases add the file for the platform's interfaces, and tests.
+	Binding bool `yaml:"binding"`
+	Cases   bool `yaml:"cases"`
 }
 
 // VerifyConfig says how findings are judged.

@@ -16,6 +16,7 @@ var Rules = []*Rule{
 	pluralGap, pluralIdle, selectGap,
 	escapeWrong, scriptUnexpected,
 	hardcodedText,
+	nameClash, accessorsStale,
 	clippedText, notMirrored, offScreen,
 }
 
@@ -52,6 +53,20 @@ var (
 		Why:     "The platform refuses the whole file, so every text in it falls back or shows its key.",
 		Example: `"boarding_title" = "Boarding"   (no ; at the end)`,
 		Mend:    "Put in what the message says is missing.",
+	}
+	nameClash = &Rule{
+		Name: "name-clash", Severity: finding.Error,
+		Doc:     "Two keys give one name in the generated accessors.",
+		Why:     "One of the two members gets a number, and a key that is added later can move that number to another text.",
+		Example: `two_words and two.words are both twoWords`,
+		Mend:    "Rename one of the keys (zelvik rename), so that their words differ.",
+	}
+	accessorsStale = &Rule{
+		Name: "accessors-stale", Severity: finding.Error,
+		Doc:     "Generated accessors differ from what the catalogs give.",
+		Why:     "The application shows texts of yesterday, and calls members whose key is gone.",
+		Example: `a text was changed with an editor, and the accessors were not generated again`,
+		Mend:    "Run zelvik accessors in the project; zelvik accessors --check says the same in CI.",
 	}
 	keyDuplicate = &Rule{
 		Name: "key-duplicate", Severity: finding.Error,

@@ -29,14 +29,21 @@ var Languages = []*accessor.Language{
 	golang.Language,
 }
 
+// Names are the names of all languages.
+func Names() []string {
+	var names []string
+	for _, l := range Languages {
+		names = append(names, l.Name)
+	}
+	return names
+}
+
 // Named gives the language with a name; the error lists the names.
 func Named(name string) (*accessor.Language, error) {
-	var names []string
 	for _, l := range Languages {
 		if l.Name == name {
 			return l, nil
 		}
-		names = append(names, l.Name)
 	}
-	return nil, fmt.Errorf("%q is no language for accessors; there are %s", name, strings.Join(names, ", "))
+	return nil, fmt.Errorf("%q is no language for accessors; there are %s", name, strings.Join(Names(), ", "))
 }

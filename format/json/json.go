@@ -78,7 +78,7 @@ func recognise(p string, head []byte) format.Fit {
 		}
 		return format.No
 	}
-	if slices.Contains(settings, strings.ToLower(path.Base(p))) {
+	if slices.Contains(settings, strings.ToLower(path.Base(p))) || strings.HasSuffix(p, ".bundle.json") { // made by zelvik accessors
 		return format.No
 	}
 	if l := locate(p); l.Culture != "" {

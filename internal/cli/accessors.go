@@ -2,19 +2,16 @@ package cli
 
 import (
 	"bytes"
+	"cmp"
 	"context"
-	"errors"
 	"fmt"
 	"maps"
 	"os"
-	"path/filepath"
-	"regexp"
 	"slices"
 	"strings"
 
 	"github.com/urfave/cli/v3"
 
-	"zelvik/accessor"
 	languages "zelvik/accessor/all"
 	"zelvik/project"
 )
@@ -26,10 +23,13 @@ func (e *env) accessorsCommand() *cli.Command {
 		ArgsUsage:   "[PATH...]",
 		Description: "zelvik accessors res --language java --package app.text --out gen",
 		Flags: []cli.Flag{
-			&cli.StringFlag{Name: "language", Usage: "the `LANGUAGE` to generate: kotlin, java, csharp, cpp, go, typescript"},
+			&cli.StringFlag{Name: "language", Usage: "the `LANGUAGE` to generate: " + strings.Join(languages.Names(), ", ")},
 			&cli.StringFlag{Name: "package", Usage: "the package, namespace or module `NAME`"},
 			&cli.StringFlag{Name: "type", Value: "Wording", Usage: "the `NAME` of the type with the members"},
 			&cli.StringFlag{Name: "visibility", Value: "public", Usage: "public, or internal to its package"},
+			&cli.StringFlag{Name: "texts", Value: "compiled", Usage: "compiled into the code, or bundles: files that the application loads"},
+			&cli.BoolFlag{Name: "binding", Usage: "add the file that ties the culture to what the platform's interfaces observe"},
+			&cli.BoolFlag{Name: "cases", Usage: "add a file of tests for the application's own toolchain"},
 			&cli.StringFlag{Name: "out", Usage: "the `FOLDER` to write to"},
 			&cli.BoolFlag{Name: "check", Usage: "write nothing; end with status 1 when files differ from what would be written"},
 			projectFlag(), fromFlag(), culturesFlag(), dryRunFlag(), outputFlag("text, json"),
@@ -37,8 +37,6 @@ func (e *env) accessorsCommand() *cli.Command {
 		Action: e.accessors,
 	}
 }
-
-var typeName = regexp.MustCompile(`^[A-Z][A-Za-z0-9]*$`)
 
 func (e *env) accessors(_ context.Context, c *cli.Command) error {
 	relaxMemory()
@@ -88,7 +86,7 @@ func (e *env) accessors(_ context.Context, c *cli.Command) error {
 	for _, path := range written {
 		p.Printf("  %s\n", path)
 	}
-	e.notes(c).Printf("\nNext: make one CultureSwitch, give it to the type %s, and call its methods.\n", sets[0].Type)
+	e.notes(c).Printf("\nNext: make one CultureSwitch, give it to the type %s, and call its methods.\n", cmp.Or(sets[0].Type, "Wording"))
 	return nil
 }
 
@@ -96,83 +94,32 @@ func (e *env) accessors(_ context.Context, c *cli.Command) error {
 // configuration.
 func accessorSets(c *cli.Command, w *project.Workspace) ([]project.AccessorConfig, error) {
 	if c.String("language") == "" {
-		if len(w.Config.Accessors) == 0 {
-			return nil, errors.New("accessors needs --language java or --language typescript, or accessors in zelvik.yaml")
+		if sets := w.AccessorSets(); len(sets) > 0 {
+			return sets, nil
 		}
-		sets := slices.Clone(w.Config.Accessors)
-		for i := range sets {
-			sets[i].Out = filepath.Join(w.Config.Dir(), sets[i].Out)
-			if sets[i].Type == "" {
-				sets[i].Type = "Wording"
-			}
-		}
-		return sets, nil
+		return nil, fmt.Errorf("accessors needs --language (%s), or accessors in zelvik.yaml", strings.Join(languages.Names(), ", "))
 	}
-	if c.String("out") == "" {
-		return nil, errors.New("accessors needs --out FOLDER to write to")
-	}
-	return []project.AccessorConfig{{Language: c.String("language"), Package: c.String("package"), Type: c.String("type"), Out: c.String("out")}}, nil
+	return []project.AccessorConfig{{
+		Language: c.String("language"), Package: c.String("package"), Type: c.String("type"), Out: c.String("out"),
+		Visibility: c.String("visibility"), Texts: c.String("texts"), Binding: c.Bool("binding"), Cases: c.Bool("cases"),
+	}}, nil
 }
 
+// generate adds the files of a set to the plan.
 func (e *env) generate(c *cli.Command, w *project.Workspace, set project.AccessorConfig, plan *project.Plan) error {
-	language, err := languages.Named(set.Language)
+	made, err := w.Accessors(set)
 	if err != nil {
 		return err
 	}
-	if set.Package == "" && set.Language == "java" {
-		set.Package = "app.text"
+	for _, f := range made.Clashes {
+		e.notes(c).Printf("%s: %s; %s\n", f.Place(), f.Message, f.Mend)
 	}
-	if !language.ValidPackage(set.Package) {
-		return fmt.Errorf("%q is no package of %s; use %s", set.Package, language.Name, language.PackagePattern)
-	}
-	if !typeName.MatchString(set.Type) {
-		return fmt.Errorf("%q is no name for a type; use a capital letter and letters or digits, such as Wording", set.Type)
-	}
-	visibility := c.String("visibility")
-	if visibility != "public" && visibility != "internal" {
-		return fmt.Errorf("--visibility takes public or internal, not %q", visibility)
-	}
-	families := w
-	if set.Family != "" {
-		families = &project.Workspace{Config: w.Config}
-		for _, f := range w.Families {
-			if strings.HasPrefix(f.Name+"/", filepath.ToSlash(filepath.Join(w.Config.Dir(), set.Family))+"/") {
-				families.Families = append(families.Families, f)
-			}
-		}
-	}
-	family, err := families.One()
-	if err != nil {
-		return err
-	}
-	for _, file := range family.Files {
-		if damage := file.Damaged(); damage != nil {
-			return project.Refuse(damage)
-		}
-	}
-	ledger, err := project.ReadLedger(family.Dir)
-	if err != nil {
-		return err
-	}
-	for _, m := range family.Members {
-		ledger.Restore(m.Catalog)
-	}
-	family.CompleteAll()
-	model, err := accessor.New(&family.Family, accessor.Options{Package: set.Package, Type: set.Type, Hidden: visibility == "internal", From: filepath.ToSlash(family.Dir)})
-	if err != nil {
-		return err
-	}
-	files := language.Generate(model)
-	for _, f := range model.Findings {
-		e.notes(c).Printf("%s: %s; %s\n", family.Name, f.Message, f.Mend)
-	}
-	for _, name := range slices.Sorted(maps.Keys(files)) {
-		at := filepath.Join(set.Out, name)
+	for _, at := range slices.Sorted(maps.Keys(made.Files)) {
 		old, err := os.ReadFile(at)
 		if err != nil {
 			old = nil
 		}
-		plan.Add(at, old, files[name])
+		plan.Add(at, old, made.Files[at])
 	}
 	return nil
 }

@@ -4,6 +4,7 @@ import (
 	"context"
 	"fmt"
 	"os"
+	"path/filepath"
 	"slices"
 	"strings"
 
@@ -58,6 +59,14 @@ func (e *env) verify(_ context.Context, c *cli.Command) error {
 	hardcoded, err := w.Hardcoded(folders(c.Args().Slice(), w.Config.Dir()))
 	if err != nil {
 		return err
+	}
+	within := func(folder string) bool { return filepath.Clean(folder) == filepath.Clean(w.Config.Dir()) }
+	if slices.ContainsFunc(folders(c.Args().Slice(), w.Config.Dir()), within) { // the whole project
+		stale, err := w.StaleAccessors()
+		if err != nil {
+			return err
+		}
+		found = append(found, stale...)
 	}
 	result := w.Check(append(found, hardcoded...))
 	result.Limit(asked)

@@ -323,3 +323,37 @@ func TestClashesAreFindings(t *testing.T) {
 	assert.Equal(t, "name-clash", m.Findings[0].Rule)
 	assert.Contains(t, m.Findings[0].Message, "two.words")
 }
+
+// Swift and Dart have no compiler here: what is generated is parsed with their
+// grammars, and so are programs that use it.
+func TestGrammars(t *testing.T) {
+	node := need(t, "node")
+	modules := cmp.Or(os.Getenv("ZELVIK_NODE_MODULES"), "/nowhere")
+	need(t, filepath.Join(modules, "tree-sitter-wasms/out/tree-sitter-swift.wasm"))
+	script, err := filepath.Abs("testdata/grammar.mjs")
+	require.NoError(t, err)
+	for _, language := range []string{"swift", "dart"} {
+		t.Run(language, func(t *testing.T) {
+			dir := t.TempDir()
+			generate(t, language, "", "../../demo/project/android/res", filepath.Join(dir, "app"))
+			generate(t, language, "", "testdata/nasty", filepath.Join(dir, "nasty"))
+			programs, err := filepath.Glob("testdata/desk." + language)
+			require.NoError(t, err)
+			for _, program := range programs {
+				data, err := os.ReadFile(program)
+				require.NoError(t, err)
+				write(t, filepath.Join(dir, "app", filepath.Base(program)), string(data))
+			}
+			files, err := filepath.Glob(filepath.Join(dir, "*/*"))
+			require.NoError(t, err)
+			require.GreaterOrEqual(t, len(files), 10)
+			tool(t, dir, node, append([]string{"--liftoff-only", script, modules}, files...)...)
+		})
+	}
+	t.Run("sees faults", func(t *testing.T) {
+		dir := t.TempDir()
+		write(t, filepath.Join(dir, "a.swift"), "func x( { }\n")
+		cmd := exec.Command(node, "--liftoff-only", script, modules, filepath.Join(dir, "a.swift"))
+		assert.Error(t, cmd.Run())
+	})
+}

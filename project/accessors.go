@@ -1,0 +1,193 @@
+package project
+
+import (
+	"bytes"
+	"errors"
+	"fmt"
+	"maps"
+	"os"
+	"path/filepath"
+	"regexp"
+	"slices"
+	"strings"
+
+	"zelvik/accessor"
+	languages "zelvik/accessor/all"
+	"zelvik/finding"
+)
+
+// Accessors are the files of one set of accessors.
+type Accessors struct {
+	// Dir is the folder of the family that they are made of.
+	Dir string
+	// Language is what the set names.
+	Language string
+	// Files are all files, by path.
+	Files map[string][]byte
+	// Clashes are keys whose members would have one name, at their place in the
+	// source file.
+	Clashes []finding.Finding
+}
+
+var typeName = regexp.MustCompile(`^[A-Z][A-Za-z0-9]*$`)
+
+// Accessors generates a set of accessors; set.Out is a folder as it is written.
+func (w *Workspace) Accessors(set AccessorConfig) (*Accessors, error) {
+	language, options, err := set.options()
+	if err != nil {
+		return nil, err
+	}
+	families := w
+	if set.Family != "" {
+		families = &Workspace{Config: w.Config}
+		place := absolute(filepath.Join(w.Config.Dir(), filepath.FromSlash(set.Family)))
+		for _, f := range w.Families {
+			if inside(place, absolute(f.Dir)) || slices.ContainsFunc(f.Files, func(file *File) bool { return inside(place, absolute(file.Path)) }) {
+				families.Families = append(families.Families, f)
+			}
+		}
+	}
+	family, err := families.One()
+	if err != nil {
+		return nil, err
+	}
+	for _, file := range family.Files {
+		if damage := file.Damaged(); damage != nil {
+			return nil, Refuse(damage)
+		}
+	}
+	ledger, err := ReadLedger(family.Dir)
+	if err != nil {
+		return nil, err
+	}
+	for _, m := range family.Members {
+		ledger.Restore(m.Catalog)
+	}
+	family.CompleteAll()
+	options.From = filepath.ToSlash(family.Dir)
+	record, err := w.ledger(family)
+	if err != nil {
+		return nil, err
+	}
+	options.Gone = gone(record, family)
+	model, err := accessor.New(&family.Family, options)
+	if err != nil {
+		return nil, err
+	}
+	made := &Accessors{Dir: family.Dir, Language: language.Name, Files: map[string][]byte{}}
+	for name, data := range language.Files(model) {
+		made.Files[filepath.Join(set.Out, filepath.FromSlash(name))] = data
+	}
+	source := family.SourceMember()
+	for _, f := range model.Findings {
+		file := family.File(source)
+		if f.Path = file.Path; source.Catalog.Find(f.Key) != nil {
+			f.Line, f.Column = file.At(source.Catalog.Find(f.Key).Offset)
+		}
+		made.Clashes = append(made.Clashes, f)
+	}
+	return made, nil
+}
+
+// options checks what a set says.
+func (set *AccessorConfig) options() (*accessor.Language, accessor.Options, error) {
+	o := accessor.Options{Package: set.Package, Type: set.Type, Binding: set.Binding, Cases: set.Cases}
+	language, err := languages.Named(set.Language)
+	if err != nil {
+		return nil, o, err
+	}
+	if set.Out == "" {
+		return nil, o, errors.New("accessors need --out FOLDER to write to")
+	}
+	if o.Package == "" && set.Language == "java" {
+		o.Package = "app.text"
+	}
+	if !language.ValidPackage(o.Package) {
+		return nil, o, fmt.Errorf("%q is no package of %s; use %s", o.Package, language.Name, language.PackagePattern)
+	}
+	if o.Type == "" {
+		o.Type = "Wording"
+	}
+	if !typeName.MatchString(o.Type) {
+		return nil, o, fmt.Errorf("%q is no name for a type; use a capital letter and letters or digits, such as Wording", o.Type)
+	}
+	switch set.Visibility {
+	case "", "public":
+	case "internal":
+		o.Hidden = true
+	default:
+		return nil, o, fmt.Errorf("visibility takes public or internal, not %q", set.Visibility)
+	}
+	switch set.Texts {
+	case "", "compiled":
+	case "bundles":
+		o.Bundles = true
+	default:
+		return nil, o, fmt.Errorf("texts takes compiled or bundles, not %q", set.Texts)
+	}
+	return language, o, nil
+}
+
+// gone lists the keys that the ledger has set aside for a family.
+func gone(r *record, f *Family) []accessor.Gone {
+	var list []accessor.Gone
+	source := f.SourceMember()
+	for id, line := range r.entries {
+		if id.family == r.family && len(line.Aside) > 0 && source != nil && source.Catalog.Find(id.key) == nil {
+			list = append(list, accessor.Gone{Key: id.key, Texts: line.Aside})
+		}
+	}
+	slices.SortFunc(list, func(a, b accessor.Gone) int { return strings.Compare(a.Key, b.Key) })
+	return list
+}
+
+// AccessorSets are the sets of the configuration, their folders as paths.
+func (w *Workspace) AccessorSets() []AccessorConfig {
+	if w.Config == nil {
+		return nil
+	}
+	sets := slices.Clone(w.Config.Accessors)
+	for i := range sets {
+		sets[i].Out = shortened(filepath.Join(w.Config.Dir(), filepath.FromSlash(sets[i].Out)))
+	}
+	return sets
+}
+
+// StaleAccessors are findings of the rules accessors-stale and name-clash: what
+// the accessors of the configuration would be, held against the disk. A set
+// whose folder does not exist was never generated here, and is left out.
+func (w *Workspace) StaleAccessors() ([]finding.Finding, error) {
+	var found []finding.Finding
+	for _, set := range w.AccessorSets() {
+		if info, err := os.Stat(set.Out); err != nil || !info.IsDir() {
+			continue
+		}
+		made, err := w.Accessors(set)
+		var damage *FileError
+		if errors.As(err, &damage) {
+			continue // the rule file-damaged tells
+		}
+		if err != nil {
+			return nil, fmt.Errorf("accessors to %s: %w", set.Out, err)
+		}
+		found = append(found, made.Clashes...)
+		var stale []string
+		for _, at := range slices.Sorted(maps.Keys(made.Files)) {
+			if old, err := os.ReadFile(at); err != nil || !bytes.Equal(old, made.Files[at]) {
+				stale = append(stale, at)
+			}
+		}
+		if len(stale) > 0 {
+			more := ""
+			if len(stale) > 1 {
+				more = fmt.Sprintf(", here and in %d more", len(stale)-1)
+			}
+			found = append(found, finding.Finding{
+				Rule: "accessors-stale", Severity: finding.Error, Path: stale[0],
+				Message: fmt.Sprintf("the accessors in %s differ from what the texts of %s give%s", made.Language, made.Dir, more),
+				Mend:    "run zelvik accessors in the project",
+			})
+		}
+	}
+	return slices.CompactFunc(found, func(a, b finding.Finding) bool { return a.Rule == b.Rule && a.Key == b.Key && a.Path == b.Path }), nil
+}
