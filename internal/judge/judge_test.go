@@ -234,10 +234,14 @@ func TestJavaAccessors(t *testing.T) {
 	program, err := os.ReadFile("testdata/Desk.java")
 	require.NoError(t, err)
 	write(t, filepath.Join(dir, "Desk.java"), string(program))
-	tool(t, dir, javac, "-Xlint:all", "-Werror", "-encoding", "US-ASCII", "-d", "out", "Desk.java",
-		"app/text/Wording.java", "app/text/CultureSwitch.java", "app/text/WordingTexts.java",
-		"nasty/text/Wording.java", "nasty/text/CultureSwitch.java", "nasty/text/WordingTexts.java")
+	for _, pkg := range []string{"app", "nasty"} { // the cases are seen in their package alone
+		write(t, filepath.Join(dir, pkg, "text/Cases.java"), `package `+pkg+`.text; public class Cases { public static int count() {
+			for (String failure : WordingCases.failures()) { System.out.println(failure); } return WordingCases.failures().size(); } }`)
+	}
+	tool(t, dir, javac, "-Xlint:all", "-Werror", "-encoding", "US-ASCII", "-sourcepath", ".", "-d", "out", "Desk.java",
+		"app/text/CultureProperty.java", "nasty/text/CultureProperty.java", "app/text/Cases.java", "nasty/text/Cases.java")
 	assert.Equal(t, expected(t), tool(t, dir, java, "-Dfile.encoding=UTF-8", "-cp", "out", "Desk"))
+	assert.Equal(t, "again ja\n", tool(t, dir, java, "-cp", "out", "Desk", "again"))
 }
 
 func TestKotlinAccessors(t *testing.T) {
@@ -250,9 +254,13 @@ func TestKotlinAccessors(t *testing.T) {
 	program, err := os.ReadFile("testdata/Desk.kt")
 	require.NoError(t, err)
 	write(t, filepath.Join(dir, "Desk.kt"), string(program))
+	for _, pkg := range []string{"app", "nasty"} {
+		write(t, filepath.Join(dir, pkg, "text/Failures.kt"), `package `+pkg+".text\n\nfun failures(): Int = WordingCases.failures().onEach { println(it) }.size\n")
+	}
 	coroutines := filepath.Join(cache, "kotlin-compiler/lib/kotlinx-coroutines-core-jvm.jar")
 	tool(t, dir, bash, compiler, "Desk.kt", "app", "nasty", "-cp", coroutines, "-Werror", "-d", "out")
 	assert.Equal(t, expected(t), tool(t, dir, java, "-cp", "out:"+coroutines+":"+filepath.Join(cache, "kotlin-compiler/lib/kotlin-stdlib.jar"), "DeskKt"))
+	assert.Equal(t, "again ja\n", tool(t, dir, java, "-cp", "out:"+coroutines+":"+filepath.Join(cache, "kotlin-compiler/lib/kotlin-stdlib.jar"), "DeskKt", "again"))
 }
 
 func TestCSharpAccessors(t *testing.T) {
@@ -265,6 +273,7 @@ func TestCSharpAccessors(t *testing.T) {
 	write(t, filepath.Join(dir, "Desk.cs"), string(program))
 	tool(t, dir, mcs, "-langversion:6", "-warn:4", "-warnaserror", "-doc:desk.xml", "-nowarn:1591", "-out:desk.exe", "Desk.cs", "-recurse:app/*.cs", "-recurse:nasty/*.cs")
 	assert.Equal(t, expected(t), tool(t, dir, mono, "desk.exe"))
+	assert.Equal(t, "again ja\n", tool(t, dir, mono, "desk.exe", "again"))
 }
 
 func TestGoAccessors(t *testing.T) {
@@ -278,7 +287,10 @@ func TestGoAccessors(t *testing.T) {
 	write(t, filepath.Join(dir, "go.mod"), "module desk\n\ngo 1.24\n")
 	tool(t, dir, tools, "vet", "./...")
 	assert.Empty(t, tool(t, dir, need(t, "gofmt"), "-l", "app", "nasty"))
-	said := tool(t, dir, tools, "run", "-race", ".")
+	tool(t, dir, tools, "test", "./...")
+	tool(t, dir, tools, "build", "-race", "-o", "desk", ".")
+	said := tool(t, dir, filepath.Join(dir, "desk"))
+	assert.Equal(t, "again ja\n", tool(t, dir, filepath.Join(dir, "desk"), "again"))
 	assert.Equal(t, expected(t), said[:min(len(expected(t)), len(said))])
 	for line := range strings.Lines(said[min(len(expected(t)), len(said)):]) {
 		assert.Regexp(t, "^(first|second) (de|fr)\n$", line)
@@ -296,6 +308,7 @@ func TestCppAccessors(t *testing.T) {
 	tool(t, dir, compiler, "-std=c++17", "-Wall", "-Wextra", "-Wpedantic", "-Wshadow", "-Werror", "-g", "-fsanitize=thread", "-pthread",
 		"-o", "desk", "desk.cpp", "app/wording.cpp", "nasty/wording.cpp")
 	assert.Equal(t, expected(t), tool(t, dir, filepath.Join(dir, "desk")))
+	assert.Equal(t, "again ja\n", tool(t, dir, filepath.Join(dir, "desk"), "again"))
 }
 
 func TestTypeScriptAccessors(t *testing.T) {
@@ -314,7 +327,8 @@ func TestTypeScriptAccessors(t *testing.T) {
 	write(t, filepath.Join(dir, "package.json"), `{"type": "module"}`)
 	tool(t, dir, node, tsc, "--strict", "--noUnusedLocals", "--noUnusedParameters", "--noImplicitReturns", "--noUncheckedIndexedAccess",
 		"--exactOptionalPropertyTypes", "--target", "es2022", "--lib", "es2022", "--module", "nodenext", "desk.ts")
-	assert.Equal(t, expected(t), tool(t, dir, node, "desk.js"))
+	assert.Equal(t, expected(t), tool(t, dir, node, "--expose-gc", "desk.js"))
+	assert.Equal(t, "again ja\n", tool(t, dir, node, "desk.js", "again"))
 }
 
 func TestClashesAreFindings(t *testing.T) {

@@ -1,13 +1,24 @@
 using System;
+using System.IO;
 using System.Text;
+using System.Threading;
 using App.Text;
 
 /// <summary>A boarding desk that switches through cultures while it runs.</summary>
 public static class Desk
 {
-    public static void Main()
+    public static void Main(string[] args)
     {
         Console.OutputEncoding = new UTF8Encoding(false);
+        if (args.Length > 0)
+        {
+            // started again: what was chosen before is chosen now
+            var again = new CultureSwitch();
+            again.Remember(new FileStore());
+            Console.WriteLine("again " + again.Current);
+            return;
+        }
+
         var cultures = new CultureSwitch();
         var wording = new Wording(cultures);
         IDisposable subscription = cultures.Listen(culture => Console.WriteLine("heard " + culture + ": " + wording.BoardingTitle));
@@ -60,6 +71,100 @@ public static class Desk
         }
 
         Console.WriteLine(line + text.Forms(0).Substring(0, 1) + text.Forms(3).Substring(0, 1) + text.Forms(11).Substring(0, 1) + text.Forms(100).Substring(0, 1) + " " + text.TwoWords + " " + text.Injection.Length);
+        More(other, text);
+    }
+
+    private static void More(Nasty.Text.CultureSwitch other, Nasty.Text.Wording text)
+    {
+        Console.WriteLine(other.Follow(new[] { "sr-RS" }) + " " + other.Follow(new[] { "sr-Latn-RS" }) + " " + other.Follow(new[] { "zh-TW" }) + " "
+            + other.Follow(new[] { "zh-CN", "ar-EG" }) + " " + other.Follow(new string[0]));
+
+        // Texts are loaded while it runs; what is no message falls back.
+        var cultures = new CultureSwitch();
+        var wording = new Wording(cultures);
+        IDisposable told = cultures.Listen(culture => Console.WriteLine("loaded " + culture + ": " + wording.BoardingTitle));
+        cultures.Choose("de");
+        string loads = string.Empty;
+        foreach (string bundle in new[] { "nonsense", "{\"culture\":\"xx\",\"texts\":{}}", "{\"culture\":\"pl\",\"texts\":{}}", "{\"culture\": \"de\", \"texts\": {\"boarding_title\": \"Neue \\\"Karte\\\" \\u00e4\", \"boarding_greeting\": \"Hallo {name\", \"no_such_key\": [1, {\"a\": null}]}}" })
+        {
+            loads += cultures.Load(bundle).ToString().ToLowerInvariant() + " ";
+        }
+
+        Console.WriteLine(loads + "| " + wording.BoardingGreeting("Runa"));
+        told.Dispose();
+        other.ReportMissing((culture, key) => Console.WriteLine("missing " + culture + " " + key));
+        other.Choose("ar");
+        string read = text.TwoWords + text.Class + text.Class;
+
+        // A listener that ends itself.
+        IDisposable once = null;
+        once = cultures.Listen(culture =>
+        {
+            Console.WriteLine("once " + culture);
+            once.Dispose();
+        });
+        IDisposable twice = cultures.Listen(culture => Console.WriteLine("twice " + culture));
+        cultures.Choose("fi");
+        cultures.Choose("pl");
+        twice.Dispose();
+        long before = GC.GetTotalMemory(true);
+        for (int i = 0; i < 100000; i++)
+        {
+            cultures.Listen(culture => Console.WriteLine(culture + read)).Dispose();
+        }
+
+        long grown = GC.GetTotalMemory(true) - before;
+        Console.WriteLine(grown < 1 << 20 ? "flat" : "grown by " + grown);
+        var right = new[] { true, true };
+        var threads = new Thread[2];
+        for (int i = 0; i < 2; i++)
+        {
+            int own = i;
+            threads[i] = new Thread(() =>
+            {
+                string culture = own == 0 ? "de" : "fi";
+                for (int n = 0; n < 1000; n++)
+                {
+                    string said = cultures.Within(culture, () => cultures.Current + cultures.Within("he", () => cultures.Direction) + cultures.Current);
+                    right[own] = right[own] && said == culture + "rtl" + culture;
+                }
+            });
+            threads[i].Start();
+        }
+
+        threads[0].Join();
+        threads[1].Join();
+        Console.WriteLine((right[0] ? "de" : "wrong") + " " + (right[1] ? "fi" : "wrong"));
+#pragma warning disable 612, 618
+        Console.WriteLine(cultures.Within("de", () => wording.GoneGreeting("Runa")) + " | " + cultures.Within("en", () => wording.GoneGreeting("Runa")));
+#pragma warning restore 612, 618
+        var source = new WordingSource(cultures);
+        source.PropertyChanged += (sender, change) =>
+        {
+            if (change.PropertyName == "Item[]")
+            {
+                Console.WriteLine("bound " + source.Culture + " " + source["BoardingTitle"]);
+            }
+        };
+        source.Culture = "he";
+        source.Dispose();
+        Console.WriteLine("cases " + WordingCases.Failures().Count + " " + Nasty.Text.WordingCases.Failures().Count);
+        cultures.Remember(new FileStore());
+        cultures.Choose("ja");
+    }
+
+    // Keeps the choice in a file.
+    private sealed class FileStore : ICultureStore
+    {
+        public string Load()
+        {
+            return File.Exists("choice.txt") ? File.ReadAllText("choice.txt") : null;
+        }
+
+        public void Save(string culture)
+        {
+            File.WriteAllText("choice.txt", culture);
+        }
     }
 
     private sealed class Store : ICultureStore

@@ -1,14 +1,25 @@
+import app.text.CultureProperty;
 import app.text.CultureSwitch;
 import app.text.Wording;
+import java.io.IOException;
 import java.io.PrintStream;
+import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
 import java.util.Arrays;
 import java.util.Collections;
 
 /** A boarding desk that switches through cultures while it runs. */
 public class Desk {
-    public static void main(String[] args) {
+    public static void main(String[] args) throws Exception {
         PrintStream out = new PrintStream(System.out, true, StandardCharsets.UTF_8);
+        if (args.length > 0) { // started again: what was chosen before is chosen now
+            CultureSwitch cultures = new CultureSwitch();
+            cultures.remember(new FileStore());
+            out.println("again " + cultures.current());
+            return;
+        }
         CultureSwitch cultures = new CultureSwitch();
         Wording wording = new Wording(cultures);
         CultureSwitch.Subscription subscription = cultures.listen(culture -> out.println("heard " + culture + ": " + wording.boardingTitle()));
@@ -66,5 +77,94 @@ public class Desk {
             line.append(text.forms(n)).append(' ');
         }
         out.println(line + text.forms(0).substring(0, 1) + text.forms(3).substring(0, 1) + text.forms(11).substring(0, 1) + text.forms(100).substring(0, 1) + " " + text.twoWords() + " " + text.injection().length());
+        more(out, other, text);
+    }
+
+    @SuppressWarnings("deprecation")
+    private static void more(PrintStream out, nasty.text.CultureSwitch other, nasty.text.Wording text) throws InterruptedException {
+        out.println(other.follow(Arrays.asList("sr-RS")) + " " + other.follow(Arrays.asList("sr-Latn-RS")) + " " + other.follow(Arrays.asList("zh-TW")) + " "
+            + other.follow(Arrays.asList("zh-CN", "ar-EG")) + " " + other.follow(Collections.emptyList()));
+        // Texts are loaded while it runs; what is no message falls back.
+        CultureSwitch cultures = new CultureSwitch();
+        Wording wording = new Wording(cultures);
+        CultureSwitch.Subscription told = cultures.listen(culture -> out.println("loaded " + culture + ": " + wording.boardingTitle()));
+        cultures.choose("de");
+        out.println(cultures.load("nonsense") + " " + cultures.load("{\"culture\":\"xx\",\"texts\":{}}") + " " + cultures.load("{\"culture\":\"pl\",\"texts\":{}}") + " " + cultures.load("{\"culture\": \"de\", \"texts\": {\"boarding_title\": \"Neue \\\"Karte\\\" \\u00e4\", \"boarding_greeting\": \"Hallo {name\", \"no_such_key\": [1, {\"a\": null}]}}") + " | " + wording.boardingGreeting("Runa"));
+        told.close();
+        other.reportMissing((culture, key) -> out.println("missing " + culture + " " + key));
+        other.choose("ar");
+        text.twoWords();
+        text.classText();
+        text.classText();
+        // A listener that ends itself.
+        CultureSwitch.Subscription[] once = new CultureSwitch.Subscription[1];
+        once[0] = cultures.listen(culture -> {
+            out.println("once " + culture);
+            once[0].close();
+        });
+        CultureSwitch.Subscription twice = cultures.listen(culture -> out.println("twice " + culture));
+        cultures.choose("fi");
+        cultures.choose("pl");
+        twice.close();
+        long before = used();
+        for (int i = 0; i < 100000; i++) {
+            cultures.listen(culture -> out.println(culture)).close();
+        }
+        out.println(used() - before < 1 << 20 ? "flat" : "grown by " + (used() - before));
+        boolean[] right = { true, true };
+        Thread[] threads = new Thread[2];
+        for (int i = 0; i < 2; i++) {
+            int own = i;
+            threads[i] = new Thread(() -> {
+                String culture = own == 0 ? "de" : "fi";
+                for (int n = 0; n < 1000; n++) {
+                    right[own] &= cultures.within(culture, () -> cultures.current() + cultures.within("he", cultures::direction) + cultures.current()).equals(culture + "rtl" + culture);
+                }
+            });
+            threads[i].start();
+        }
+        threads[0].join();
+        threads[1].join();
+        out.println((right[0] ? "de" : "wrong") + " " + (right[1] ? "fi" : "wrong"));
+        out.println(cultures.within("de", () -> wording.goneGreeting("Runa")) + " | " + cultures.within("en", () -> wording.goneGreeting("Runa")));
+        CultureProperty property = new CultureProperty(cultures);
+        property.addPropertyChangeListener(event -> {
+            if (event.getPropertyName().equals("culture")) {
+                out.println("bound " + event.getNewValue() + " " + wording.boardingTitle());
+            }
+        });
+        property.setCulture("he");
+        property.close();
+        out.println("cases " + app.text.Cases.count() + " " + nasty.text.Cases.count());
+        cultures.remember(new FileStore());
+        cultures.choose("ja");
+    }
+
+    private static long used() {
+        System.gc();
+        return Runtime.getRuntime().totalMemory() - Runtime.getRuntime().freeMemory();
+    }
+
+    /** Keeps the choice in a file. */
+    private static final class FileStore implements CultureSwitch.Store {
+        private final Path path = Path.of("choice.txt");
+
+        @Override
+        public String load() {
+            try {
+                return Files.exists(path) ? Files.readString(path) : null;
+            } catch (IOException e) {
+                throw new UncheckedIOException(e);
+            }
+        }
+
+        @Override
+        public void save(String culture) {
+            try {
+                Files.writeString(path, culture);
+            } catch (IOException e) {
+                throw new UncheckedIOException(e);
+            }
+        }
     }
 }

@@ -1,11 +1,17 @@
+import app.text.CultureFlow
 import app.text.CultureStore
 import app.text.CultureSwitch
 import app.text.Wording
+import java.io.File
 import java.io.PrintStream
 
 /** A boarding desk that switches through cultures while it runs. */
-fun main() {
+fun main(args: Array<String>) {
     val out = PrintStream(System.out, true, "UTF-8")
+    if (args.isNotEmpty()) { // started again: what was chosen before is chosen now
+        out.println("again " + CultureSwitch().apply { remember(FileStore) }.current)
+        return
+    }
     val cultures = CultureSwitch()
     val wording = Wording(cultures)
     val subscription = cultures.listen { out.println("heard $it: ${wording.boardingTitle}") }
@@ -55,4 +61,68 @@ fun main() {
     other.choose("ar")
     val line = listOf(1L, 2L).joinToString("") { text.forms(it) + " " }
     out.println(line + text.forms(0).take(1) + text.forms(3).take(1) + text.forms(11).take(1) + text.forms(100).take(1) + " ${text.twoWords} ${text.injection.length}")
+    more(out, other, text)
+}
+
+@Suppress("DEPRECATION")
+fun more(out: PrintStream, other: nasty.text.CultureSwitch, text: nasty.text.Wording) {
+    out.println(listOf(listOf("sr-RS"), listOf("sr-Latn-RS"), listOf("zh-TW"), listOf("zh-CN", "ar-EG"), listOf()).joinToString(" ") { other.follow(it) })
+    // Texts are loaded while it runs; what is no message falls back.
+    val cultures = CultureSwitch()
+    val wording = Wording(cultures)
+    val told = cultures.listen { out.println("loaded $it: ${wording.boardingTitle}") }
+    cultures.choose("de")
+    val loads = listOf("nonsense", """{"culture":"xx","texts":{}}""", """{"culture":"pl","texts":{}}""", """{"culture": "de", "texts": {"boarding_title": "Neue \"Karte\" \u00e4", "boarding_greeting": "Hallo {name", "no_such_key": [1, {"a": null}]}}""").joinToString(" ") { cultures.load(it).toString() }
+    out.println("$loads | ${wording.boardingGreeting("Runa")}")
+    told.close()
+    other.reportMissing { culture, key -> out.println("missing $culture $key") }
+    other.choose("ar")
+    text.twoWords
+    text.classText
+    text.classText
+    // A listener that ends itself.
+    var once: AutoCloseable? = null
+    once = cultures.listen {
+        out.println("once $it")
+        once?.close()
+    }
+    val twice = cultures.listen { out.println("twice $it") }
+    cultures.choose("fi")
+    cultures.choose("pl")
+    twice.close()
+    val before = used()
+    repeat(100_000) { cultures.listen { culture -> out.println(culture) }.close() }
+    out.println(if (used() - before < 1 shl 20) "flat" else "grown by ${used() - before}")
+    val right = booleanArrayOf(true, true)
+    listOf("de", "fi").mapIndexed { i, culture ->
+        Thread {
+            repeat(1000) {
+                val said = cultures.within(culture) { cultures.current + cultures.within("he") { cultures.direction } + cultures.current }
+                right[i] = right[i] && said == culture + "rtl" + culture
+            }
+        }.apply { start() }
+    }.forEach { it.join() }
+    out.println("${if (right[0]) "de" else "wrong"} ${if (right[1]) "fi" else "wrong"}")
+    out.println(cultures.within("de") { wording.goneGreeting("Runa") } + " | " + cultures.within("en") { wording.goneGreeting("Runa") })
+    val flow = CultureFlow(cultures)
+    cultures.choose("he")
+    out.println("bound ${flow.state.value.culture} ${wording.boardingTitle}")
+    flow.close()
+    out.println("cases ${app.text.failures()} ${nasty.text.failures()}")
+    cultures.remember(FileStore)
+    cultures.choose("ja")
+}
+
+private fun used(): Long {
+    System.gc()
+    return Runtime.getRuntime().totalMemory() - Runtime.getRuntime().freeMemory()
+}
+
+/** Keeps the choice in a file. */
+private object FileStore : CultureStore {
+    private val file = File("choice.txt")
+
+    override fun load(): String? = if (file.exists()) file.readText() else null
+
+    override fun save(culture: String) = file.writeText(culture)
 }

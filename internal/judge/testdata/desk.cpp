@@ -1,9 +1,11 @@
 // A boarding desk that switches through cultures while it runs.
+#include <fstream>
 #include <iostream>
 #include <thread>
 
-#include "app/wording.h"
-#include "nasty/wording.h"
+#include "app/culture_signal.h"
+#include "app/wording_cases.h"
+#include "nasty/wording_cases.h"
 
 namespace {
 
@@ -14,9 +16,116 @@ public:
     void save(const std::string& culture) override { saved = culture; }
 };
 
+// Keeps the choice in a file.
+class FileStore : public app::text::CultureStore {
+public:
+    std::string load() override {
+        std::ifstream in("choice.txt");
+        std::string saved;
+        in >> saved;
+        return saved;
+    }
+    void save(const std::string& culture) override { std::ofstream("choice.txt") << culture; }
+};
+
+// The memory of the process, in pages.
+long used() {
+    std::ifstream in("/proc/self/statm");
+    long size = 0;
+    long resident = 0;
+    in >> size >> resident;
+    return resident;
+}
+
+const char* truth(bool value) { return value ? "true " : "false "; }
+
+void more(nasty::text::CultureSwitch& other, const nasty::text::Wording& text) {
+    std::cout << other.follow({"sr-RS"}) << " ";
+    std::cout << other.follow({"sr-Latn-RS"}) << " ";
+    std::cout << other.follow({"zh-TW"}) << " ";
+    std::cout << other.follow({"zh-CN", "ar-EG"}) << " ";
+    std::cout << other.follow({}) << "\n";
+    // Texts are loaded while it runs; what is no message falls back.
+    app::text::CultureSwitch cultures;
+    app::text::Wording wording(cultures);
+    auto told = cultures.listen([&](const std::string& culture) { std::cout << "loaded " << culture << ": " << wording.boardingTitle() << "\n"; });
+    cultures.choose("de");
+    std::string loads;
+    for (const char* bundle : {"nonsense", "{\"culture\":\"xx\",\"texts\":{}}", "{\"culture\":\"pl\",\"texts\":{}}", "{\"culture\": \"de\", \"texts\": {\"boarding_title\": \"Neue \\\"Karte\\\" \\u00e4\", \"boarding_greeting\": \"Hallo {name\", \"no_such_key\": [1, {\"a\": null}]}}"}) {
+        loads += truth(cultures.load(bundle));
+    }
+    std::cout << loads << "| " << wording.boardingGreeting("Runa") << "\n";
+    told.close();
+    other.reportMissing([](const std::string& culture, const std::string& key) { std::cout << "missing " << culture << " " << key << "\n"; });
+    other.choose("ar");
+    (void)text.twoWords();
+    (void)text.classText();
+    (void)text.classText();
+    // A listener that ends itself.
+    app::text::CultureSwitch::Subscription once;
+    once = cultures.listen([&](const std::string& culture) {
+        std::cout << "once " << culture << "\n";
+        once.close();
+    });
+    auto twice = cultures.listen([](const std::string& culture) { std::cout << "twice " << culture << "\n"; });
+    cultures.choose("fi");
+    cultures.choose("pl");
+    twice.close();
+    auto listenOften = [&](int times) {
+        for (int i = 0; i < times; i++) {
+            cultures.listen([](const std::string& culture) { std::cout << culture; }).close();
+        }
+    };
+    listenOften(20000); // the thread sanitizer's own memory
+    long before = used();
+    listenOften(100000);
+    std::cout << (used() - before < 1024 ? "flat" : "grown") << "\n";
+    bool right[2] = {true, true};
+    std::vector<std::thread> threads;
+    for (int i = 0; i < 2; i++) {
+        threads.emplace_back([&, i] {
+            std::string culture = i == 0 ? "de" : "fi";
+            for (int n = 0; n < 1000; n++) {
+                std::string said = cultures.within(culture, [&] {
+                    std::string outer = cultures.current();
+                    outer += cultures.within("he", [&] { return cultures.direction(); });
+                    return outer + cultures.current();
+                });
+                right[i] = right[i] && said == culture + "rtl" + culture;
+            }
+        });
+    }
+    for (std::thread& thread : threads) {
+        thread.join();
+    }
+    std::cout << (right[0] ? "de" : "wrong") << " " << (right[1] ? "fi" : "wrong") << "\n";
+#pragma GCC diagnostic push
+#pragma GCC diagnostic ignored "-Wdeprecated-declarations"
+    std::cout << cultures.within("de", [&] { return wording.goneGreeting("Runa"); }) << " | ";
+    std::cout << cultures.within("en", [&] { return wording.goneGreeting("Runa"); }) << "\n";
+#pragma GCC diagnostic pop
+    {
+        app::text::CultureSignal signal(cultures);
+        signal.connect([&](const std::string& culture) { std::cout << "bound " << culture << " " << wording.boardingTitle() << "\n"; });
+        cultures.choose("he");
+    }
+    std::vector<std::string> failures = app::text::wordingFailures();
+    std::cout << "cases " << failures.size() << " " << nasty::text::wordingFailures().size() << "\n";
+    static FileStore store;
+    cultures.remember(store);
+    cultures.choose("ja");
+}
+
 }  // namespace
 
-int main() {
+int main(int argc, char**) {
+    if (argc > 1) {  // started again: what was chosen before is chosen now
+        FileStore store;
+        app::text::CultureSwitch cultures;
+        cultures.remember(store);
+        std::cout << "again " << cultures.current() << "\n";
+        return 0;
+    }
     app::text::CultureSwitch cultures;
     app::text::Wording wording(cultures);
     auto subscription = cultures.listen([&](const std::string& culture) { std::cout << "heard " << culture << ": " << wording.boardingTitle() << "\n"; });
@@ -76,6 +185,7 @@ int main() {
     }
     std::cout << text.forms(0).substr(0, 1) << text.forms(3).substr(0, 1) << text.forms(11).substr(0, 1) << text.forms(100).substr(0, 1) << " " << text.twoWords() << " "
               << text.injection().size() << "\n";
+    more(other, text);
     // Other threads read while this one switches; the thread sanitizer looks on.
     first.close();
     second.close();

@@ -3,7 +3,33 @@ import { Wording } from "./app/wording.js";
 import { CultureSwitch as NastySwitch } from "./nasty/cultureSwitch.js";
 import { Wording as NastyWording } from "./nasty/wording.js";
 
+import { CultureStore } from "./app/cultureStore.js";
+import { wordingFailures } from "./app/wordingCases.js";
+import { wordingFailures as nastyFailures } from "./nasty/wordingCases.js";
+
 declare const console: { log(text: string): void };
+declare const process: {
+  argv: string[];
+  memoryUsage(): { heapUsed: number };
+  exit(): never;
+  getBuiltinModule(name: "node:fs"): { existsSync(path: string): boolean; readFileSync(path: string, encoding: string): string; writeFileSync(path: string, text: string): void };
+};
+declare const gc: () => void;
+
+const { existsSync, readFileSync, writeFileSync } = process.getBuiltinModule("node:fs");
+
+/** Keeps the choice in a file. */
+const fileStore = {
+  load: () => (existsSync("choice.txt") ? readFileSync("choice.txt", "utf8") : null),
+  save: (culture: string) => writeFileSync("choice.txt", culture),
+};
+if (process.argv.length > 2) {
+  // started again: what was chosen before is chosen now
+  const again = new CultureSwitch();
+  again.remember(fileStore);
+  console.log(`again ${again.current}`);
+  process.exit();
+}
 
 // A boarding desk that switches through cultures while it runs.
 const cultures = new CultureSwitch();
@@ -64,3 +90,61 @@ console.log(
     [0, 3, 11, 100].map((n) => text.forms(n).slice(0, 1)).join("") +
     ` ${text.twoWords()} ${text.injection().length}`,
 );
+console.log([["sr-RS"], ["sr-Latn-RS"], ["zh-TW"], ["zh-CN", "ar-EG"], []].map((wanted) => other.follow(wanted)).join(" "));
+// Texts are loaded while it runs; what is no message falls back.
+const live = new CultureSwitch();
+const said = new Wording(live);
+const told = live.listen((culture) => console.log(`loaded ${culture}: ${said.boardingTitle()}`));
+live.choose("de");
+const bundles = ["nonsense", "{\"culture\":\"xx\",\"texts\":{}}", "{\"culture\":\"pl\",\"texts\":{}}", "{\"culture\": \"de\", \"texts\": {\"boarding_title\": \"Neue \\\"Karte\\\" \\u00e4\", \"boarding_greeting\": \"Hallo {name\", \"no_such_key\": [1, {\"a\": null}]}}"];
+console.log(`${bundles.map((bundle) => live.load(bundle)).join(" ")} | ${said.boardingGreeting("Runa")}`);
+told();
+other.reportMissing((culture, key) => console.log(`missing ${culture} ${key}`));
+other.choose("ar");
+text.twoWords();
+text.classText();
+text.classText();
+// A listener that ends itself.
+const once = live.listen((culture) => {
+  console.log(`once ${culture}`);
+  once();
+});
+const twice = live.listen((culture) => console.log(`twice ${culture}`));
+live.choose("fi");
+live.choose("pl");
+twice();
+gc();
+const before = process.memoryUsage().heapUsed;
+for (let i = 0; i < 100_000; i++) {
+  live.listen((culture) => console.log(culture))();
+}
+gc();
+const grown = process.memoryUsage().heapUsed - before;
+console.log(grown < 1 << 20 ? "flat" : `grown by ${grown}`);
+// Tasks that wait in between stay in their culture.
+const task = async (culture: "de" | "fi"): Promise<string> =>
+  live.within(culture, async (scope) => {
+    for (let n = 0; n < 100; n++) {
+      await null;
+      if (scope.current + scope.within("he", (inner) => inner.direction) + scope.current !== `${culture}rtl${culture}`) {
+        return "wrong";
+      }
+    }
+    return scope.current;
+  });
+void Promise.all([task("de"), task("fi")]).then((right) => {
+  console.log(right.join(" "));
+  console.log(`${live.within("de", () => said.goneGreeting("Runa"))} | ${live.within("en", () => said.goneGreeting("Runa"))}`);
+  const store = new CultureStore(live);
+  const end = store.subscribe((state) => {
+    if (state.revision > 0) {
+      console.log(`bound ${state.culture} ${said.boardingTitle()}`);
+    }
+  });
+  live.choose("he");
+  end();
+  store.close();
+  console.log(`cases ${wordingFailures().length} ${nastyFailures().length}`);
+  live.remember(fileStore);
+  live.choose("ja");
+});
