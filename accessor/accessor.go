@@ -209,9 +209,20 @@ func goneMembers(gone []Gone) ([]Member, error) {
 	return list, nil
 }
 
-// text writes a message for the runtime: ICU, with markup as text.
+// text writes a message for the runtime: ICU, with markup as text. A decimal
+// without a style is written bare: the runtime shows the digits that it has.
 func text(m message.Message) string {
+	var bare []*message.Placeholder
+	for p := range m.Placeholders() {
+		if p.Type == message.Decimal && p.Style == "" && p.Syntax.Named() {
+			p.Type = message.String
+			bare = append(bare, p)
+		}
+	}
 	out, _ := icu.Writer{}.Write(m)
+	for _, p := range bare {
+		p.Type = message.Decimal
+	}
 	return out
 }
 

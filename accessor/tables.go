@@ -20,7 +20,7 @@ type Locale struct {
 	Signs string
 	// The months, days and patterns as in culture.Dates; empty where no member
 	// takes a date or a time.
-	Short, Long, ShortAlone, LongAlone, ShortDays, LongDays, Periods, Date, Time, Fields string
+	Short, Long, ShortAlone, LongAlone, ShortDays, LongDays, ShortDaysAlone, LongDaysAlone, Periods, Parts, Date, Time, Fields string
 }
 
 var currencyCode = regexp.MustCompile(`::[^}]*currency/([A-Z]{3})`)
@@ -42,6 +42,7 @@ func (m *Model) Locales() []Locale {
 			d := c.Tag.Dates()
 			join := func(parts []string) string { return strings.Join(parts, "|") }
 			l.Short, l.Long, l.ShortAlone, l.LongAlone = join(d.Short), join(d.Long), join(d.ShortAlone), join(d.LongAlone)
+			l.ShortDaysAlone, l.LongDaysAlone, l.Parts = join(d.ShortDaysAlone), join(d.LongDaysAlone), join(d.Parts)
 			l.ShortDays, l.LongDays, l.Periods, l.Date, l.Time = join(d.ShortDays), join(d.LongDays), join(d.Periods), join(d.Date), join(d.Time)
 			var fields []string
 			for name, pattern := range d.Fields {

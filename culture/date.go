@@ -11,10 +11,12 @@ type Dates struct {
 	// Short and Long are the months as they stand in a date; ShortAlone and
 	// LongAlone as they stand alone, empty where that is the same.
 	Short, Long, ShortAlone, LongAlone []string
-	// ShortDays and LongDays begin with Sunday.
-	ShortDays, LongDays []string
-	// Periods are the halves of the day.
-	Periods []string
+	// ShortDays and LongDays begin with Sunday; those that stand alone are
+	// empty where they are the same.
+	ShortDays, LongDays, ShortDaysAlone, LongDaysAlone []string
+	// Periods are the halves of the day. Parts are its parts by the hour at
+	// which they begin ("05=清晨"), where a pattern of times asks for them.
+	Periods, Parts []string
 	// Date and Time are the patterns of the lengths full, long, medium, short.
 	Date, Time []string
 	// Fields are the patterns by fields: "yMMMd" gives "d. MMM y" in German.
@@ -31,7 +33,8 @@ var dates = sync.OnceValue(func() map[string]Dates {
 	table := map[string]Dates{}
 	for row := range rows("dates.txt", "\t") {
 		d := Dates{Short: list(row[1]), Long: list(row[2]), ShortAlone: list(row[3]), LongAlone: list(row[4]), ShortDays: list(row[5]),
-			LongDays: list(row[6]), Periods: list(row[7]), Date: list(row[8]), Time: list(row[9]), Fields: map[string]string{}}
+			LongDays: list(row[6]), Periods: list(row[7]), Date: list(row[8]), Time: list(row[9]), Fields: map[string]string{},
+			ShortDaysAlone: list(row[11]), LongDaysAlone: list(row[12]), Parts: list(row[13])}
 		for _, field := range list(row[10]) {
 			name, pattern, _ := strings.Cut(field, "=")
 			d.Fields[name] = pattern

@@ -14,6 +14,9 @@ type Symbols struct {
 	// Currency is the pattern of amounts, LetterCurrency the one where the sign
 	// has a letter next to the number.
 	Currency, LetterCurrency string
+	// CurrencyDecimal and CurrencyGroup are the marks of amounts, "" where they
+	// are those of numbers.
+	CurrencyDecimal, CurrencyGroup string
 	// FirstGroup is how many digits must stand before the first group mark.
 	FirstGroup int
 }
@@ -22,7 +25,7 @@ var symbols = sync.OnceValue(func() map[string]Symbols {
 	table := map[string]Symbols{}
 	for row := range rows("numbers.txt", "\t") {
 		zero, _ := utf8.DecodeRuneInString(row[1])
-		table[row[0]] = Symbols{zero, row[2], row[3], row[4], row[6], strings.Replace(row[7], "%", row[5], 1), row[9], row[10], int(row[8][0] - '0')}
+		table[row[0]] = Symbols{zero, row[2], row[3], row[4], row[6], strings.Replace(row[7], "%", row[5], 1), row[9], row[10], row[11], row[12], int(row[8][0] - '0')}
 	}
 	return table
 })

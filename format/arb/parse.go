@@ -166,7 +166,7 @@ func declare(p *message.Placeholder, about *jsonscan.Value) {
 			}
 		}
 	}
-	if p.Type != message.String && p.Style != "" && style == "" {
+	if style == "" && (p.Type != message.String && p.Style != "" || p.Type >= message.Percent) {
 		return // the message itself says more
 	}
 	switch {

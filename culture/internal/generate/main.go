@@ -229,8 +229,9 @@ func (g *generator) names() {
 
 // numbers writes, for every locale that differs from its parent: digits (the
 // zero), decimal, group, minus, percent sign, the decimal and percent
-// patterns, how many digits must stand before the first group, and the
-// currency patterns: the usual one, and the one for a letter next to a digit.
+// patterns, how many digits must stand before the first group, the
+// currency patterns (the usual one, and the one for a letter next to a digit),
+// and the decimal and group marks of amounts where they are others.
 func (g *generator) numbers() {
 	var systems struct {
 		Supplemental struct {
@@ -260,9 +261,16 @@ func (g *generator) numbers() {
 		if beside == nil {
 			beside = currency["standard"]
 		}
+		mark := func(name, usual string) string { // "" where amounts have the same as numbers
+			if own, ok := symbols[name].(string); ok && own != symbols[usual] {
+				return own
+			}
+			return ""
+		}
 		zero := []rune(systems.Supplemental.NumberingSystems[system]["_digits"])[0]
-		rows[locale] = fmt.Sprintf("%c\t%s\t%s\t%s\t%s\t%s\t%s\t%s\t%s\t%s", zero, symbols["decimal"], symbols["group"],
-			symbols["minusSign"], symbols["percentSign"], decimal["standard"], percent["standard"], minimum, currency["standard"], beside)
+		rows[locale] = fmt.Sprintf("%c\t%s\t%s\t%s\t%s\t%s\t%s\t%s\t%s\t%s\t%s\t%s", zero, symbols["decimal"], symbols["group"],
+			symbols["minusSign"], symbols["percentSign"], decimal["standard"], percent["standard"], minimum, currency["standard"], beside,
+			mark("currencyDecimal", "decimal"), mark("currencyGroup", "group"))
 	}
 	write("numbers.txt", g.differing(rows))
 }
@@ -305,6 +313,12 @@ var skeletons = strings.Fields("y yM yMMM yMMMM yMd yMMMd yMMMEd MMM Md MMMd MMM
 // the patterns of dates and times (full, long, medium, short) and those by
 // fields. Parts of a field are set apart by "|".
 func (g *generator) dates() {
+	var parts struct {
+		Supplemental struct {
+			DayPeriodRuleSet map[string]map[string]map[string]string
+		}
+	}
+	g.read(&parts, "cldr-core/supplemental/dayPeriods.json")
 	rows := map[string]string{}
 	for _, locale := range g.locales {
 		var data struct {
@@ -351,16 +365,31 @@ func (g *generator) dates() {
 				fields = append(fields, skeletons[i]+"="+pattern)
 			}
 		}
-		alone := func(width string) string {
-			if a, f := list(c.Months["stand-alone"][width], months), list(c.Months["format"][width], months); a != f {
+		alone := func(of map[string]map[string]map[string]string, width, keys string) string {
+			if a, f := list(of["stand-alone"][width], keys), list(of["format"][width], keys); a != f {
 				return a
 			}
 			return ""
 		}
+		times := strings.Join(patterns(c.TimeFormats, lengths), "|")
+		var hours []string
+		if strings.Contains(times, "B") {
+			language, _, _ := strings.Cut(locale, "-")
+			for name, rule := range parts.Supplemental.DayPeriodRuleSet[language] {
+				if from := rule["_from"]; from != "" {
+					hours = append(hours, from[:2]+"="+c.DayPeriods["format"]["abbreviated"][name])
+					if before := rule["_before"]; before < from { // it goes over midnight
+						hours = append(hours, "00="+c.DayPeriods["format"]["abbreviated"][name])
+					}
+				}
+			}
+			slices.Sort(hours)
+		}
 		rows[locale] = strings.Join([]string{
-			list(c.Months["format"]["abbreviated"], months), list(c.Months["format"]["wide"], months), alone("abbreviated"), alone("wide"),
+			list(c.Months["format"]["abbreviated"], months), list(c.Months["format"]["wide"], months), alone(c.Months, "abbreviated", months), alone(c.Months, "wide", months),
 			list(c.Days["format"]["abbreviated"], days), list(c.Days["format"]["wide"], days), list(c.DayPeriods["format"]["abbreviated"], "am pm"),
-			strings.Join(patterns(c.DateFormats, lengths), "|"), strings.Join(patterns(c.TimeFormats, lengths), "|"), strings.Join(fields, "|"),
+			strings.Join(patterns(c.DateFormats, lengths), "|"), times, strings.Join(fields, "|"),
+			alone(c.Days, "abbreviated", days), alone(c.Days, "wide", days), strings.Join(hours, "|"),
 		}, "\t")
 	}
 	write("dates.txt", g.differing(rows))

@@ -1,0 +1,169 @@
+package judge
+
+import (
+	"cmp"
+	"encoding/json"
+	"fmt"
+	"os"
+	"path/filepath"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+// styled are the cultures whose numbers and dates are written: several scripts,
+// digits, groups of two, signs before and behind.
+var styled = strings.Fields("en de de-AT de-CH fr pl pt-BR sv fi ar he hi ja zh-Hant fa bn en-IN es")
+
+// styles are the ways in which messages write numbers and moments: the message,
+// and the same asked of the Intl of ECMA-402, whose data is Unicode CLDR 48.
+var styles = []struct{ name, message, intl string }{
+	{"plain", "{n, number}", `number(n, {})`},
+	{"share", "{n, number, percent}", `number(n, {style: "percent"})`},
+	{"euro", "{n, number, ::currency/EUR}", `number(n, {style: "currency", currency: "EUR"})`},
+	{"yen", "{n, number, ::currency/JPY}", `number(n, {style: "currency", currency: "JPY"})`},
+	{"franc", "{n, number, ::currency/CHF}", `number(n, {style: "currency", currency: "CHF"})`},
+	{"two", "{n, number, ::.00}", `number(n, {minimumFractionDigits: 2, maximumFractionDigits: 2})`},
+	{"ungrouped", "{n, number, ::group-off}", `number(n, {useGrouping: false})`},
+	{"day", "{d, date}", `date({dateStyle: "medium"})`},
+	{"dayShort", "{d, date, short}", `date({dateStyle: "short"})`},
+	{"dayLong", "{d, date, long}", `date({dateStyle: "long"})`},
+	{"dayFull", "{d, date, full}", `date({dateStyle: "full"})`},
+	{"time", "{d, time}", `date({timeStyle: "short"})`},
+	{"timeMedium", "{d, time, medium}", `date({timeStyle: "medium"})`},
+	{"yearMonthDay", "{d, date, ::yMMMd}", `date({year: "numeric", month: "short", day: "numeric"})`},
+	{"monthDay", "{d, date, ::MMMMd}", `date({month: "long", day: "numeric"})`},
+	{"weekday", "{d, date, ::EEEE}", `date({weekday: "long"})`},
+}
+
+// amounts and moments are what is written.
+var (
+	amounts = []string{"0", "1", "-7", "12.25", "999", "1234", "12345.678", "1234567.8", "0.05"}
+	moments = []string{"2026-05-03T07:08:09Z", "2026-11-23T00:05:00Z", "2025-12-31T12:59:59Z", "2026-08-15T23:00:30Z"}
+)
+
+// writers print, for each culture and style, every amount or moment.
+var writers = []struct {
+	language, pkg, file, program string
+	amount, moment               string
+	// calendar is the Gregorian one where the tables know no other.
+	calendar string
+	run                          func(t *testing.T, dir string) string
+}{
+	{"go", "text", "main.go", `package main
+import ("fmt"; "time"; "main/text")
+func at(s string) time.Time { t, _ := time.Parse(time.RFC3339, s); return t }
+func main() { c := text.NewCultureSwitch(); w := text.NewWording(c); for _, t := range []string{CULTURES} { c.Choose(t)
+CALLS
+} }`, "fmt.Println(w.Pascal(%s))", `fmt.Println(w.Pascal(at("%s")))`, "-u-ca-gregory",
+		func(t *testing.T, dir string) string {
+			write(t, filepath.Join(dir, "go.mod"), "module main\n\ngo 1.24\n")
+			return tool(t, dir, need(t, "go"), "run", ".")
+		}},
+	{"cpp", "app", "main.cpp", `#include <iostream>
+#include "wording.h"
+std::chrono::system_clock::time_point at(const char* s) { std::tm t{}; int y, mo, d, h, mi, se; std::sscanf(s, "%d-%d-%dT%d:%d:%dZ", &y, &mo, &d, &h, &mi, &se);
+t.tm_year = y - 1900; t.tm_mon = mo - 1; t.tm_mday = d; t.tm_hour = h; t.tm_min = mi; t.tm_sec = se; return std::chrono::system_clock::from_time_t(timegm(&t)); }
+int main() { app::CultureSwitch c; app::Wording w(c); for (const char* t : {CULTURES}) { c.choose(t);
+CALLS
+} }`, `std::cout << w.camel(%s) << "\n";`, `std::cout << w.camel(at("%s")) << "\n";`, "-u-ca-gregory",
+		func(t *testing.T, dir string) string {
+			tool(t, dir, need(t, "g++"), "-std=c++17", "-o", "main", "main.cpp", "wording.cpp")
+			return tool(t, dir, need(t, "env"), "TZ=UTC", filepath.Join(dir, "main"))
+		}},
+	{"typescript", "", "main.ts", `import { CultureSwitch } from "./cultureSwitch.js"; import { Wording } from "./wording.js";
+const c = new CultureSwitch(); const w = new Wording(c); const out: string[] = []; const say = (text: string) => out.push(text);
+for (const t of [CULTURES]) { c.choose(t);
+CALLS
+} console.log(out.join("\n"));`, "say(w.camel(%s));", `say(w.camel(new Date("%s")));`, "",
+		func(t *testing.T, dir string) string {
+			write(t, filepath.Join(dir, "package.json"), `{"type": "module"}`)
+			tool(t, dir, need(t, "node"), need(t, filepath.Join(cmp.Or(os.Getenv("ZELVIK_NODE_MODULES"), "/nowhere"), "typescript/bin/tsc")), "--target", "es2022", "--lib", "es2022,dom", "--module", "nodenext", "main.ts")
+			return tool(t, dir, need(t, "env"), "TZ=UTC", need(t, "node"), "main.js")
+		}},
+}
+
+// TestStyles holds what the tables of Go and C++ and the formatters of
+// JavaScript give against the same asked of the platform's formatter directly.
+func TestStyles(t *testing.T) {
+	node := need(t, "node")
+	family := t.TempDir()
+	for _, tag := range styled {
+		bundle := map[string]any{"@@locale": tag}
+		for _, style := range styles {
+			bundle[style.name] = style.message
+			placeholder, kind := "n", "double"
+			if strings.Contains(style.message, "{d,") {
+				placeholder, kind = "d", "DateTime"
+			}
+			bundle["@"+style.name] = map[string]any{"placeholders": map[string]any{placeholder: map[string]string{"type": kind}}}
+		}
+		data, err := json.Marshal(bundle)
+		require.NoError(t, err)
+		write(t, filepath.Join(family, "app_"+strings.ReplaceAll(tag, "-", "_")+".arb"), string(data))
+	}
+	calls := func(amount, moment string) string {
+		var out strings.Builder
+		for _, style := range styles {
+			of, values := amount, amounts
+			if strings.Contains(style.message, "{d,") {
+				of, values = moment, moments
+			}
+			for _, value := range values {
+				call := strings.NewReplacer("Pascal", strings.ToUpper(style.name[:1])+style.name[1:], "camel", style.name).Replace(of)
+				fmt.Fprintf(&out, call+"\n", value)
+			}
+		}
+		return out.String()
+	}
+	quoted := `"` + strings.Join(styled, `", "`) + `"`
+	var asked strings.Builder
+	for _, style := range styles {
+		if strings.Contains(style.message, "{d,") {
+			for _, moment := range moments {
+				fmt.Fprintf(&asked, "d = new Date(%q); out.push(%s);\n", moment, style.intl)
+			}
+			continue
+		}
+		for _, amount := range amounts {
+			fmt.Fprintf(&asked, "n = %s; out.push(%s);\n", amount, style.intl)
+		}
+	}
+	asks := t.TempDir()
+	write(t, filepath.Join(asks, "want.mjs"), `const out = []; let n, d, t;
+const number = (n, o) => new Intl.NumberFormat(t, o).format(n);
+const date = (o) => new Intl.DateTimeFormat(t + process.argv[2], { timeZone: "UTC", ...o }).format(d);
+for (t of [`+quoted+`]) {
+`+asked.String()+`}
+console.log(out.join("\n"));`)
+	for _, w := range writers {
+		t.Run(w.language, func(t *testing.T) {
+			dir := t.TempDir()
+			generate(t, w.language, w.pkg, family, dir)
+			write(t, filepath.Join(dir, w.file), strings.NewReplacer("CULTURES", quoted, "CALLS", calls(w.amount, w.moment)).Replace(w.program))
+			have := strings.Split(strings.TrimSpace(w.run(t, dir)), "\n")
+			want := strings.Split(strings.TrimSpace(tool(t, asks, node, "want.mjs", w.calendar)), "\n")
+			require.Len(t, have, len(want))
+			wrong := map[string]int{}
+			each := len(want) / len(styled)
+			for i := range want {
+				if plainSpaces(have[i]) != plainSpaces(want[i]) {
+					if wrong[styled[i/each]]++; wrong[styled[i/each]] < 8 {
+						assert.Fail(t, fmt.Sprintf("%s: %q, and it is %q", styled[i/each], have[i], want[i]))
+					}
+				}
+			}
+			if len(wrong) > 0 {
+				t.Log(wrong)
+			}
+		})
+	}
+}
+
+// plainSpaces makes all spaces alike: versions of the locale data differ in
+// which one they take.
+func plainSpaces(text string) string {
+	return strings.NewReplacer("\u202f", " ", "\u00a0", " ").Replace(text)
+}
