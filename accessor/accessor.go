@@ -73,8 +73,9 @@ type Model struct {
 	// Parents are the explicit parents of Unicode's locale data that lie
 	// between a possible preference and a supported culture.
 	Parents []Parent
-	// codes are the currencies of the texts, sorted.
-	codes []string
+	// codes and skeletons are the currencies and the fields of dates in the
+	// texts, sorted.
+	codes, skeletons []string
 	// Findings are names that clash or cannot be spelled.
 	Findings []finding.Finding
 }
@@ -181,7 +182,7 @@ func New(f *catalog.Family, o Options) (*Model, error) {
 		m.Cultures = append(m.Cultures, c)
 	}
 	m.matching()
-	m.codes = m.currencies()
+	m.codes, m.skeletons = m.currencies(), m.skeletonsOf()
 	return m, nil
 }
 

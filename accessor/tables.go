@@ -56,6 +56,40 @@ func (m *Model) Locales() []Locale {
 	return list
 }
 
+var skeleton = regexp.MustCompile(`, *(?:date|time), *::([A-Za-z]+) *\}`)
+
+// skeletonsOf gathers the skeletons of the texts' dates and times.
+func (m *Model) skeletonsOf() []string {
+	var list []string
+	for _, c := range m.Cultures {
+		for _, text := range c.Texts {
+			if !strings.Contains(text, "::") {
+				continue
+			}
+			for _, found := range skeleton.FindAllStringSubmatch(text, -1) {
+				list = append(list, found[1])
+			}
+		}
+	}
+	slices.Sort(list)
+	return slices.Compact(list)
+}
+
+// Patterns are, by culture, the patterns of the skeletons that the texts use,
+// for platforms that do not know them: "yMMMd=d. MMM y". Each is spelled as the
+// platform does.
+func (m *Model) Patterns(spell func(pattern string) string) []string {
+	var list []string
+	for _, c := range m.Cultures {
+		var parts []string
+		for _, skeleton := range m.skeletons {
+			parts = append(parts, skeleton+"="+spell(c.Tag.Dates().Pattern(skeleton)))
+		}
+		list = append(list, strings.Join(parts, "|"))
+	}
+	return list
+}
+
 // currencies gathers the codes of the texts' currencies.
 func (m *Model) currencies() []string {
 	var codes []string

@@ -87,3 +87,35 @@ func CurrencyDigits(code string) int {
 	}
 	return 2
 }
+
+// Pattern gives the pattern with these fields ("yMMMd", "jm"), which may be in
+// their long form (UTS #35, skeletons); that of a medium date where none fits.
+func (d Dates) Pattern(skeleton string) string {
+	hour := "h"
+	if strings.Contains(strings.Join(d.Time, ""), "H") {
+		hour = "H"
+	}
+	skeleton = strings.ReplaceAll(skeleton, "j", hour)
+	if i := strings.IndexAny(skeleton, "HhKk"); i > 0 {
+		return d.byFields(skeleton[:i]) + " " + d.byFields(skeleton[i:])
+	}
+	return d.byFields(skeleton)
+}
+
+func (d Dates) byFields(fields string) string {
+	if found, ok := d.Fields[fields]; ok {
+		return found
+	}
+	narrow := strings.NewReplacer("yyyy", "y", "EEEE", "E", "MMMM", "MMM", "MMM", "MMM", "MM", "M", "dd", "d", "HH", "H", "hh", "h", "mm", "m", "ss", "s").Replace(fields)
+	found, ok := d.Fields[narrow]
+	if !ok {
+		return d.Date[2]
+	}
+	if strings.Contains(fields, "EEEE") {
+		found = strings.NewReplacer("ccc", "cccc", "EEE", "EEEE", "E", "EEEE").Replace(found)
+	}
+	if strings.Contains(fields, "MMMM") {
+		found = strings.NewReplacer("MMM", "MMMM", "LLL", "LLLL").Replace(found)
+	}
+	return found
+}

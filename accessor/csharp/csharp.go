@@ -56,6 +56,7 @@ var templates = sync.OnceValue(func() *template.Template {
 // page is what a template sees.
 type page struct {
 	*accessor.Model
+	Patterns            []string
 	Header              string
 	Visibility          string
 	Cardinals, Ordinals []accessor.Ruled
@@ -68,6 +69,7 @@ func generate(m *accessor.Model) map[string][]byte {
 		p.Visibility = "internal"
 	}
 	p.Cardinals, p.Ordinals = m.Plurals("==", "!=")
+	p.Patterns = m.Patterns(dotNet)
 	return m.Spell(templates(), p, []accessor.Output{
 		{Template: "Wording.cs.tmpl", File: m.Type + ".cs"},
 		{Template: "CultureSwitch.cs.tmpl", File: "CultureSwitch.cs"},
@@ -133,4 +135,50 @@ func value(v accessor.Value) string {
 		return v.Text
 	}
 	return literal(v.Text)
+}
+
+// dotNet spells a pattern of UTS #35 as .NET's custom format strings do.
+func dotNet(pattern string) string {
+	var out strings.Builder
+	for i := 0; i < len(pattern); {
+		c := pattern[i]
+		end := i + 1
+		for end < len(pattern) && pattern[end] == c {
+			end++
+		}
+		run := pattern[i:end]
+		switch c {
+		case '\'':
+			if close := strings.IndexByte(pattern[i+1:], '\''); close >= 0 {
+				end = i + close + 2
+			}
+			run = pattern[i:end]
+		case 'y':
+			run = "yyyy"
+			if end-i == 2 {
+				run = "yy"
+			}
+		case 'L':
+			run = strings.Repeat("M", len(run))
+		case 'E', 'c':
+			run = "ddd"
+			if end-i > 3 {
+				run = "dddd"
+			}
+		case 'a', 'b', 'B':
+			run = "tt"
+		case 'K':
+			run = "h"
+		case 'k':
+			run = "H"
+		case '/', ':', '%', '"', '\\':
+			run = strings.Repeat(`\`+string(c), len(run))
+		}
+		out.WriteString(run)
+		i = end
+	}
+	if text := out.String(); len(text) != 1 {
+		return text
+	}
+	return "%" + out.String() // one letter alone would be a standard format
 }

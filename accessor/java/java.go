@@ -54,6 +54,7 @@ var templates = sync.OnceValue(func() *template.Template {
 // page is what a template sees.
 type page struct {
 	*accessor.Model
+	Patterns   []string
 	Header     string
 	Visibility string
 	Cardinals  []accessor.Ruled
@@ -67,6 +68,7 @@ func generate(m *accessor.Model) map[string][]byte {
 		p.Visibility = ""
 	}
 	p.Cardinals, p.Ordinals = m.Plurals("==", "!=")
+	p.Patterns = m.Patterns(func(pattern string) string { return pattern })
 	folder := strings.ReplaceAll(m.Package, ".", "/") + "/"
 	return m.Spell(templates(), p, []accessor.Output{
 		{Template: "Wording.java.tmpl", File: folder + m.Type + ".java"},

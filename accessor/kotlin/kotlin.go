@@ -54,6 +54,7 @@ var templates = sync.OnceValue(func() *template.Template {
 // page is what a template sees.
 type page struct {
 	*accessor.Model
+	Patterns            []string
 	Header, Visibility  string
 	Cardinals, Ordinals []accessor.Ruled
 }
@@ -65,6 +66,7 @@ func generate(m *accessor.Model) map[string][]byte {
 		p.Visibility = "internal "
 	}
 	p.Cardinals, p.Ordinals = m.Plurals("==", "!=")
+	p.Patterns = m.Patterns(func(pattern string) string { return pattern })
 	folder := ""
 	if m.Package != "" {
 		folder = strings.ReplaceAll(m.Package, ".", "/") + "/"

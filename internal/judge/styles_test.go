@@ -50,7 +50,7 @@ var writers = []struct {
 	amount, moment               string
 	// calendar is the Gregorian one where the tables know no other.
 	calendar string
-	run                          func(t *testing.T, dir string) string
+	run      func(t *testing.T, dir string) string
 }{
 	{"go", "text", "main.go", `package main
 import ("fmt"; "time"; "main/text")
@@ -85,10 +85,9 @@ CALLS
 		}},
 }
 
-// TestStyles holds what the tables of Go and C++ and the formatters of
-// JavaScript give against the same asked of the platform's formatter directly.
-func TestStyles(t *testing.T) {
-	node := need(t, "node")
+// styledFamily is a family with a message for each style.
+func styledFamily(t *testing.T) string {
+	t.Helper()
 	family := t.TempDir()
 	for _, tag := range styled {
 		bundle := map[string]any{"@@locale": tag}
@@ -104,6 +103,14 @@ func TestStyles(t *testing.T) {
 		require.NoError(t, err)
 		write(t, filepath.Join(family, "app_"+strings.ReplaceAll(tag, "-", "_")+".arb"), string(data))
 	}
+	return family
+}
+
+// TestStyles holds what the tables of Go and C++ and the formatters of
+// JavaScript give against the same asked of the platform's formatter directly.
+func TestStyles(t *testing.T) {
+	node := need(t, "node")
+	family := styledFamily(t)
 	calls := func(amount, moment string) string {
 		var out strings.Builder
 		for _, style := range styles {
@@ -166,4 +173,94 @@ console.log(out.join("\n"));`)
 // which one they take.
 func plainSpaces(text string) string {
 	return strings.NewReplacer("\u202f", " ", "\u00a0", " ").Replace(text)
+}
+
+// javaStyles and csharpStyles ask a language's accessors and its platform's own formatter
+// for the same, in one program that prints what differs.
+const javaStyles = `import app.text.*; import java.text.*; import java.time.*; import java.time.format.*; import java.util.*;
+public class Main {
+  static int asked;
+  static void same(String have, String want) { asked++; if (!have.equals(want)) { System.out.println(have + ", and it is " + want); } }
+  public static void main(String[] a) {
+    CultureSwitch c = new CultureSwitch(); Wording w = new Wording(c);
+    for (String t : new String[] {CULTURES}) {
+      c.choose(t); Locale l = Locale.forLanguageTag(t);
+      for (double n : new double[] {AMOUNTS}) {
+        same(w.plain(n), NumberFormat.getInstance(l).format(n));
+        same(w.share(n), NumberFormat.getPercentInstance(l).format(n));
+        NumberFormat euro = NumberFormat.getCurrencyInstance(l); euro.setCurrency(Currency.getInstance("EUR")); same(w.euro(n), euro.format(n));
+        NumberFormat yen = NumberFormat.getCurrencyInstance(l); yen.setCurrency(Currency.getInstance("JPY")); yen.setMinimumFractionDigits(0); yen.setMaximumFractionDigits(0); same(w.yen(n), yen.format(n));
+        NumberFormat two = NumberFormat.getInstance(l); two.setMinimumFractionDigits(2); two.setMaximumFractionDigits(2); same(w.two(n), two.format(n));
+        NumberFormat plain = NumberFormat.getInstance(l); plain.setGroupingUsed(false); same(w.ungrouped(n), plain.format(n));
+      }
+      for (String m : new String[] {MOMENTS}) {
+        LocalDateTime d = LocalDateTime.ofInstant(Instant.parse(m), ZoneOffset.UTC);
+        same(w.day(d), DateTimeFormatter.ofLocalizedDate(FormatStyle.MEDIUM).withLocale(l).format(d));
+        same(w.dayShort(d), DateTimeFormatter.ofLocalizedDate(FormatStyle.SHORT).withLocale(l).format(d));
+        same(w.dayLong(d), DateTimeFormatter.ofLocalizedDate(FormatStyle.LONG).withLocale(l).format(d));
+        same(w.dayFull(d), DateTimeFormatter.ofLocalizedDate(FormatStyle.FULL).withLocale(l).format(d));
+        same(w.time(d), DateTimeFormatter.ofLocalizedTime(FormatStyle.SHORT).withLocale(l).format(d));
+        same(w.timeMedium(d), DateTimeFormatter.ofLocalizedTime(FormatStyle.MEDIUM).withLocale(l).format(d));
+      }
+    }
+    c.choose("de"); LocalDateTime d = LocalDateTime.of(2026, 5, 3, 7, 8);
+    same(w.yearMonthDay(d), "3. Mai 2026"); same(w.monthDay(d), "3. Mai"); same(w.weekday(d), "Sonntag");
+    c.choose("ja"); same(w.yearMonthDay(d), "2026年5月3日");
+    System.out.println("asked " + asked);
+  }
+}`
+
+const csharpStyles = `using System; using System.Globalization; using App;
+public static class Program {
+  static int asked;
+  static void Same(string have, string want) { asked++; if (have != want) { Console.WriteLine(have + ", and it is " + want); } }
+  public static void Main() {
+    Console.OutputEncoding = new System.Text.UTF8Encoding(false);
+    var c = new CultureSwitch(); var w = new Wording(c);
+    foreach (var t in new[] {CULTURES}) {
+      if (t == "zh-Hant") { continue; } // not known to this runtime
+      c.Choose(t); var l = CultureInfo.GetCultureInfo(t);
+      foreach (var n in new decimal[] {AMOUNTS}) {
+        Same(w.Plain(n), n.ToString("#,##0.###", l));
+        Same(w.Share(n), n.ToString("P0", l));
+        Same(w.Two(n), n.ToString("#,##0.00", l));
+        Same(w.Ungrouped(n), n.ToString("0.###", l));
+        var money = (NumberFormatInfo)l.NumberFormat.Clone();
+        money.CurrencySymbol = "€"; money.CurrencyDecimalDigits = 2; if (!t.StartsWith("de-CH")) { Same(w.Euro(n), n.ToString("C", money)); }
+        money.CurrencySymbol = "¥"; money.CurrencyDecimalDigits = 0; if (t == "en" || t == "de") { Same(w.Yen(n), n.ToString("C", money)); }
+      }
+      foreach (var m in new[] {MOMENTS}) {
+        var d = DateTimeOffset.Parse(m, CultureInfo.InvariantCulture);
+        Same(w.DayShort(d), d.ToString("d", l));
+        Same(w.DayLong(d), d.ToString("D", l));
+        Same(w.Time(d), d.ToString("t", l));
+        Same(w.TimeMedium(d), d.ToString("T", l));
+      }
+    }
+    c.Choose("de"); var moment = new DateTimeOffset(2026, 5, 3, 7, 8, 0, TimeSpan.Zero);
+    Same(w.YearMonthDay(moment), "3. Mai 2026"); Same(w.MonthDay(moment), "3. Mai"); Same(w.Weekday(moment), "Sonntag");
+    Console.WriteLine("asked " + asked);
+  }
+}`
+
+func TestPlatformStyles(t *testing.T) {
+	family := styledFamily(t)
+	quote := func(list []string) string { return `"` + strings.Join(list, `", "`) + `"` }
+	program := func(text, suffix string) string {
+		return strings.NewReplacer("CULTURES", quote(styled), "MOMENTS", quote(moments), "AMOUNTS", strings.Join(amounts, suffix+", ")+suffix).Replace(text)
+	}
+	t.Run("java", func(t *testing.T) {
+		dir := t.TempDir()
+		generate(t, "java", "app.text", family, dir)
+		write(t, filepath.Join(dir, "Main.java"), program(javaStyles, ""))
+		tool(t, dir, need(t, "javac"), "-encoding", "UTF-8", "-sourcepath", ".", "-d", "out", "Main.java")
+		assert.Regexp(t, `^asked \d{4}\n$`, tool(t, dir, need(t, "java"), "-Dfile.encoding=UTF-8", "-cp", "out", "Main"))
+	})
+	t.Run("csharp", func(t *testing.T) {
+		dir := t.TempDir()
+		generate(t, "csharp", "App", family, dir)
+		write(t, filepath.Join(dir, "Main.cs"), program(csharpStyles, "m"))
+		tool(t, dir, need(t, "mcs"), "-langversion:6", "-out:main.exe", "-recurse:*.cs")
+		assert.Regexp(t, `^asked \d{3,4}\n$`, tool(t, dir, need(t, "mono"), "main.exe"))
+	})
 }
