@@ -2,6 +2,7 @@ package accessor
 
 import (
 	"fmt"
+	"slices"
 	"strings"
 
 	"zelvik/culture"
@@ -12,84 +13,86 @@ import (
 // t is zero. Equal and unequal are the language's operators. Numbers in
 // compact notation do not occur, so the operand e is zero.
 func Expression(c culture.Condition, equal, unequal string) string {
-	var rows []string
+	var rows []operation
 	for _, row := range c {
-		var parts []string
+		var parts []operation
 		possible := true
 		for _, r := range row {
-			part, constant := relation(r, equal, unequal)
-			if constant {
-				possible = possible && part == "true"
+			if r.Operand == 'e' || r.Operand == 'c' { // zero
+				inside := slices.ContainsFunc(r.Ranges, func(s culture.Span) bool { return s.Low == 0 })
+				possible = possible && inside != r.Not
 				continue
 			}
-			parts = append(parts, part)
+			parts = append(parts, relation(r, equal, unequal))
 		}
-		if !possible {
-			continue
-		}
-		if len(parts) == 0 {
+		if possible && len(parts) == 0 {
 			return "true"
 		}
-		joined := strings.Join(parts, " && ")
-		if strings.Contains(joined, "&&") && len(c) > 1 {
-			joined = "(" + joined + ")"
+		if possible {
+			rows = append(rows, joined("&&", parts))
 		}
-		rows = append(rows, joined)
 	}
 	if len(rows) == 0 {
 		return "false"
 	}
-	return strings.Join(rows, " || ")
+	return joined("||", rows).text
 }
 
-// relation writes one comparison, and says whether it is true or false for
-// every number.
-func relation(r culture.Relation, equal, unequal string) (text string, constant bool) {
-	if r.Operand == 'e' || r.Operand == 'c' {
-		inside := false
-		for _, s := range r.Ranges {
-			inside = inside || s.Low == 0
-		}
-		return fmt.Sprint(inside != r.Not), true
+// operation is an expression and the operator that holds it together, "" for
+// a comparison.
+type operation struct{ text, operator string }
+
+// joined joins expressions by an operator; those with another one go into
+// parentheses.
+func joined(operator string, parts []operation) operation {
+	if len(parts) == 1 {
+		return parts[0]
 	}
+	texts := make([]string, len(parts))
+	for i, p := range parts {
+		if texts[i] = p.text; p.operator != "" && p.operator != operator {
+			texts[i] = "(" + p.text + ")"
+		}
+	}
+	return operation{strings.Join(texts, " "+operator+" "), operator}
+}
+
+// relation writes a relation of a rule.
+func relation(r culture.Relation, equal, unequal string) operation {
 	operand := string(r.Operand)
 	if r.Operand == 'n' {
 		operand = "i"
 	}
-	value := operand
 	if r.Modulus != 0 {
-		value = fmt.Sprintf("%s %% %d", operand, r.Modulus)
+		operand = fmt.Sprintf("%s %% %d", operand, r.Modulus)
 	}
-	var parts []string
+	compare := func(operator string, number uint64) operation {
+		return operation{fmt.Sprintf("%s %s %d", operand, operator, number), ""}
+	}
+	var parts []operation
 	for _, s := range r.Ranges {
-		switch {
-		case s.Low == s.High && r.Not:
-			parts = append(parts, fmt.Sprintf("%s %s %d", value, unequal, s.Low))
-		case s.Low == s.High:
-			parts = append(parts, fmt.Sprintf("%s %s %d", value, equal, s.Low))
+		switch low, high := uint64(s.Low), uint64(s.High); {
+		case low == high && r.Not:
+			parts = append(parts, compare(unequal, low))
+		case low == high:
+			parts = append(parts, compare(equal, low))
 		case r.Not:
-			parts = append(parts, fmt.Sprintf("(%s < %d || %s > %d)", value, s.Low, value, s.High))
-		case len(r.Ranges) > 1 || r.Operand == 'n':
-			parts = append(parts, fmt.Sprintf("(%s >= %d && %s <= %d)", value, s.Low, value, s.High))
+			parts = append(parts, joined("||", []operation{compare("<", low), compare(">", high)}))
 		default:
-			parts = append(parts, fmt.Sprintf("%s >= %d && %s <= %d", value, s.Low, value, s.High))
+			parts = append(parts, joined("&&", []operation{compare(">=", low), compare("<=", high)}))
 		}
 	}
-	glue := " || "
-	if r.Not {
-		glue = " && "
+	whole := operation{fmt.Sprintf("t %s 0", equal), ""}
+	switch {
+	case r.Not && r.Operand == 'n':
+		whole.text = fmt.Sprintf("t %s 0", unequal)
+		return joined("||", []operation{whole, joined("&&", parts)})
+	case r.Not:
+		return joined("&&", parts)
+	case r.Operand == 'n':
+		return joined("&&", []operation{whole, joined("||", parts)})
 	}
-	text = strings.Join(parts, glue)
-	if len(parts) > 1 {
-		text = "(" + text + ")"
-	}
-	if r.Operand == 'n' {
-		if r.Not {
-			return fmt.Sprintf("(t %s 0 || %s)", unequal, text), false
-		}
-		return fmt.Sprintf("t %s 0 && %s", equal, text), false
-	}
-	return text, false
+	return joined("||", parts)
 }
 
 // Ruled is a culture's plural rules as code: the first case whose condition

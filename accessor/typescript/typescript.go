@@ -6,6 +6,7 @@ package typescript
 import (
 	"embed"
 	"encoding/json"
+	"fmt"
 	"regexp"
 	"strings"
 	"sync"
@@ -42,7 +43,7 @@ var files embed.FS
 // templates are parsed when first used: they would slow every command down.
 var templates = sync.OnceValue(func() *template.Template {
 	return template.Must(template.New("").Funcs(template.FuncMap{
-		"literal": literal, "doc": doc, "type": typeName, "value": value,
+		"literal": literal, "doc": doc, "type": typeName, "value": value, "list": list, "row": row, "condition": condition,
 	}).ParseFS(files, "*.tmpl"))
 })
 
@@ -50,7 +51,10 @@ var templates = sync.OnceValue(func() *template.Template {
 type page struct {
 	*accessor.Model
 	Header, File, Export string
-	Cardinals, Ordinals  []accessor.Ruled
+	// Union is the type of the cultures.
+	Union                                       string
+	Tags, OwnNames, RightToLeft, Kin, Fallbacks []string
+	Cardinals, Ordinals                         []accessor.Ruled
 }
 
 func generate(m *accessor.Model) map[string][]byte {
@@ -60,6 +64,16 @@ func generate(m *accessor.Model) map[string][]byte {
 		p.Export = "/** @internal */\nexport "
 	}
 	p.Cardinals, p.Ordinals = m.Plurals("===", "!==")
+	for _, c := range m.Cultures {
+		p.Tags, p.OwnNames = append(p.Tags, literal(string(c.Tag))), append(p.OwnNames, literal(c.OwnName))
+		p.RightToLeft, p.Kin = append(p.RightToLeft, fmt.Sprint(c.Direction == "rtl")), append(p.Kin, fmt.Sprint(c.Kin))
+	}
+	for _, row := range m.FallbackIndexes() {
+		p.Fallbacks = append(p.Fallbacks, strings.ReplaceAll(fmt.Sprint(row), " ", ", "))
+	}
+	if p.Union = " " + strings.Join(p.Tags, " | "); len("export type Culture =;"+p.Union) > width {
+		p.Union = "\n  | " + strings.Join(p.Tags, "\n  | ")
+	}
 	return m.Spell(templates(), p, []accessor.Output{
 		{Template: "wording.ts.tmpl", File: p.File + ".ts"},
 		{Template: "cultureSwitch.ts.tmpl", File: "cultureSwitch.ts"},
@@ -67,6 +81,33 @@ func generate(m *accessor.Model) map[string][]byte {
 		{Template: "cultureStore.ts.tmpl", File: "cultureStore.ts", Optional: true, Wanted: m.Binding},
 		{Template: "cases.ts.tmpl", File: p.File + "Cases.ts", Optional: true, Wanted: m.Cases},
 	})
+}
+
+// width is that of the lines, in characters.
+const width = 120
+
+func list(head string, items []string) string {
+	return accessor.List(head, "[", items, "]", ";", width)
+}
+
+// condition writes the beginning of an if, in several lines where it is long.
+func condition(text string) string {
+	line := "      if (" + text + ")"
+	if len(line)+len(" {") <= width {
+		return line
+	}
+	return "      if (\n        " + strings.ReplaceAll(text, " || ", " ||\n        ") + "\n      )"
+}
+
+// row writes the texts of a culture.
+func row(texts []string, culture int) string {
+	items := make([]string, len(texts))
+	for i, text := range texts {
+		if items[i] = literal(text); text == "" && culture > 0 {
+			items[i] = "null"
+		}
+	}
+	return accessor.List("  ", "[", items, "]", ",", width)
 }
 
 func typeName(t message.Type) string {
@@ -88,10 +129,13 @@ func literal(text string) string {
 	return string(out)
 }
 
+var trailing = regexp.MustCompile(`(?m)[ \t]+$`)
+
 // doc writes text for a documentation comment, which it must not end.
 func doc(text string) string {
 	text = strings.NewReplacer("*/", "*\u2215", "@", "&#64;", "\r", "").Replace(text)
-	return strings.ReplaceAll(text, "\n", "\n   * ")
+	text = strings.ReplaceAll(text, "\n", "\n   * ")
+	return trailing.ReplaceAllString(text, "")
 }
 
 // comment is text for a line comment.

@@ -325,6 +325,12 @@ func TestTypeScriptAccessors(t *testing.T) {
 	require.NoError(t, err)
 	write(t, filepath.Join(dir, "desk.ts"), string(program))
 	write(t, filepath.Join(dir, "package.json"), `{"type": "module"}`)
+	prettier := need(t, filepath.Join(cache, "prettier/bin/prettier.cjs"))
+	formatted := []string{prettier, "--check", "--print-width", "120"}
+	for _, file := range []string{"wording", "cultureSwitch", "wordingTexts", "cultureStore"} {
+		formatted = append(formatted, "app/"+file+".ts", "nasty/"+file+".ts")
+	}
+	tool(t, dir, node, formatted...)
 	tool(t, dir, node, tsc, "--strict", "--noUnusedLocals", "--noUnusedParameters", "--noImplicitReturns", "--noUncheckedIndexedAccess",
 		"--exactOptionalPropertyTypes", "--target", "es2022", "--lib", "es2022", "--module", "nodenext", "desk.ts")
 	assert.Equal(t, expected(t), tool(t, dir, node, "--expose-gc", "desk.js"))
