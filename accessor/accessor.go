@@ -370,6 +370,13 @@ func (m *Model) Name(reserved map[string]bool, join, parameter func([]string) st
 				Mend:    fmt.Sprintf("rename it: zelvik rename %s %s", member.Key, m.free(member.Key)),
 			})
 		}
+		if proposed := member.spellable(); proposed != "" && !member.Gone {
+			m.Findings = append(m.Findings, finding.Finding{
+				Rule: "name-clash", Severity: finding.Advice, Key: member.Key,
+				Message: fmt.Sprintf("the key %s cannot be spelled as a name; its member is %s", member.Key, name),
+				Mend:    fmt.Sprintf("rename it: zelvik rename %s %s", member.Key, proposed),
+			})
+		}
 		taken[name] = member.Key
 		member.Name = name
 		used := map[string]bool{}
@@ -386,6 +393,27 @@ func (m *Model) Name(reserved map[string]bool, join, parameter func([]string) st
 			used[p.Name] = true
 		}
 	}
+}
+
+// spellable proposes a key for one that gives no name of letters of ASCII
+// alone, of the first words of its text; "" for one that does.
+func (m *Member) spellable() string {
+	plain := func(word string) bool {
+		return !strings.ContainsFunc(word, func(r rune) bool { return r > unicode.MaxASCII })
+	}
+	if len(m.Words) > 0 && !slices.ContainsFunc(m.Words, func(word string) bool { return !plain(word) }) {
+		return ""
+	}
+	var words []string
+	for _, word := range Words(m.Text) {
+		if plain(word) && len(words) < 3 {
+			words = append(words, word)
+		}
+	}
+	if len(words) == 0 || unicode.IsDigit(rune(words[0][0])) {
+		words = append([]string{"text"}, words...)
+	}
+	return strings.Join(words, "_")
 }
 
 // free proposes a key in place of one whose name clashes: the key with a

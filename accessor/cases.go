@@ -2,6 +2,7 @@ package accessor
 
 import (
 	"fmt"
+	"slices"
 	"strings"
 
 	"zelvik/culture"
@@ -85,14 +86,18 @@ func (m *Model) calls(c Culture, i int) []Call {
 		}
 		p.Type = types[p.Name]
 	}
+	words := selected(parsed)
 	var calls []Call
-	for _, count := range counts {
+	for round := range counts {
 		call := Call{Member: member}
 		arguments := map[string]string{}
 		for n, p := range member.Parameters {
 			value := Value{Type: p.Type, Text: fmt.Sprintf("Runa %d", n)}
-			if p.Type == message.Integer {
-				value.Text = count
+			switch keys := words[p.Key]; {
+			case p.Type == message.Integer:
+				value.Text = counts[(round+n)%len(counts)]
+			case len(keys) > 0:
+				value.Text = keys[round%len(keys)]
 			}
 			arguments[p.Key] = value.Text
 			call.Values = append(call.Values, value)
@@ -101,6 +106,25 @@ func (m *Model) calls(c Culture, i int) []Call {
 		calls = append(calls, call)
 	}
 	return calls
+}
+
+// selected lists, by parameter, the words that a message selects by.
+func selected(m message.Message) map[string][]string {
+	words := map[string][]string{}
+	if m.Choice == nil {
+		return words
+	}
+	for i, s := range m.Choice.Selectors {
+		if s.Kind != message.Select {
+			continue
+		}
+		for _, v := range m.Choice.Variants {
+			if !slices.Contains(words[s.Argument.Name], v.Keys[i]) {
+				words[s.Argument.Name] = append(words[s.Argument.Name], v.Keys[i])
+			}
+		}
+	}
+	return words
 }
 
 // answer gives the text that a culture shows for a member, and whose it is.

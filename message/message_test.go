@@ -35,6 +35,7 @@ func TestRender(t *testing.T) {
 		{"{n, plural, one {#} other {# boats}}", "en", map[string]string{"n": "1234"}, "1,234 boats"},
 		{"{n, plural, =0 {none} one {one} other {#}}", "en", map[string]string{"n": "0"}, "none"},
 		{"{n, selectordinal, one {#st} two {#nd} few {#rd} other {#th}}", "en", map[string]string{"n": "22"}, "22nd"},
+		{"{n, plural, offset:1 one {{who} and # guest} other {{who} and # guests}}", "en", map[string]string{"n": "3", "who": "Runa"}, "Runa and 2 guests"},
 		{"{v, select, car {Car} other {Thing}}", "en", map[string]string{"v": "car"}, "Car"},
 		{"{v, select, car {Car} other {Thing}}", "en", map[string]string{"v": "boat"}, "Thing"},
 		{"{a, plural, one {x} other {y}} {b, plural, one {p} other {q}}", "en", map[string]string{"a": "2", "b": "1"}, "y p"},

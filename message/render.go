@@ -1,6 +1,7 @@
 package message
 
 import (
+	"strconv"
 	"strings"
 
 	"zelvik/culture"
@@ -27,10 +28,26 @@ func (m Message) Render(tag culture.Tag, arguments map[string]string) string {
 		case Text:
 			out.WriteString(string(part))
 		case *Placeholder:
+			if part.Spelling == "#" && part.Syntax == ICU && m.Choice != nil {
+				out.WriteString(part.render(tag, m.Choice.shifted(part.Name, arguments)))
+				continue
+			}
 			out.WriteString(part.render(tag, arguments))
 		}
 	}
 	return out.String()
+}
+
+// shifted gives the arguments as "#" shows them: less the offset of the
+// selector that counts by name.
+func (c *Choice) shifted(name string, arguments map[string]string) map[string]string {
+	for _, s := range c.Selectors {
+		count, err := strconv.Atoi(arguments[name])
+		if s.Argument.Name == name && s.Offset != 0 && err == nil {
+			return map[string]string{name: strconv.Itoa(count - s.Offset)}
+		}
+	}
+	return arguments
 }
 
 func (p *Placeholder) render(tag culture.Tag, arguments map[string]string) string {

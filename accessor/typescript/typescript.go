@@ -126,6 +126,10 @@ func literal(text string) string {
 	if err != nil {
 		return `""` // a string always marshals
 	}
+	if strings.Count(text, `"`) > strings.Count(text, "'") { // as its formatter prefers
+		inner := strings.ReplaceAll(strings.ReplaceAll(string(out[1:len(out)-1]), `\"`, `"`), "'", `\'`)
+		return "'" + inner + "'"
+	}
 	return string(out)
 }
 

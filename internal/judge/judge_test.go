@@ -231,15 +231,16 @@ func TestJavaAccessors(t *testing.T) {
 	dir := t.TempDir()
 	generate(t, "java", "app.text", "../../demo/project/android/res", dir)
 	generate(t, "java", "nasty.text", "testdata/nasty", dir)
+	generate(t, "java", "choices.text", "testdata/choices", dir)
 	program, err := os.ReadFile("testdata/Desk.java")
 	require.NoError(t, err)
 	write(t, filepath.Join(dir, "Desk.java"), string(program))
-	for _, pkg := range []string{"app", "nasty"} { // the cases are seen in their package alone
+	for _, pkg := range []string{"app", "nasty", "choices"} { // the cases are seen in their package alone
 		write(t, filepath.Join(dir, pkg, "text/Cases.java"), `package `+pkg+`.text; public class Cases { public static int count() {
 			for (String failure : WordingCases.failures()) { System.out.println(failure); } return WordingCases.failures().size(); } }`)
 	}
 	tool(t, dir, javac, "-Xlint:all", "-Werror", "-encoding", "US-ASCII", "-sourcepath", ".", "-d", "out", "Desk.java",
-		"app/text/CultureProperty.java", "nasty/text/CultureProperty.java", "app/text/Cases.java", "nasty/text/Cases.java")
+		"app/text/CultureProperty.java", "nasty/text/CultureProperty.java", "app/text/Cases.java", "nasty/text/Cases.java", "choices/text/CultureProperty.java", "choices/text/Cases.java")
 	assert.Equal(t, expected(t), tool(t, dir, java, "-Dfile.encoding=UTF-8", "-cp", "out", "Desk"))
 	assert.Equal(t, "again ja\n", tool(t, dir, java, "-cp", "out", "Desk", "again"))
 }
@@ -251,14 +252,15 @@ func TestKotlinAccessors(t *testing.T) {
 	dir := t.TempDir()
 	generate(t, "kotlin", "app.text", "../../demo/project/android/res", dir)
 	generate(t, "kotlin", "nasty.text", "testdata/nasty", dir)
+	generate(t, "kotlin", "choices.text", "testdata/choices", dir)
 	program, err := os.ReadFile("testdata/Desk.kt")
 	require.NoError(t, err)
 	write(t, filepath.Join(dir, "Desk.kt"), string(program))
-	for _, pkg := range []string{"app", "nasty"} {
+	for _, pkg := range []string{"app", "nasty", "choices"} {
 		write(t, filepath.Join(dir, pkg, "text/Failures.kt"), `package `+pkg+".text\n\nfun failures(): Int = WordingCases.failures().onEach { println(it) }.size\n")
 	}
 	coroutines := filepath.Join(cache, "kotlin-compiler/lib/kotlinx-coroutines-core-jvm.jar")
-	tool(t, dir, bash, compiler, "Desk.kt", "app", "nasty", "-cp", coroutines, "-Werror", "-d", "out")
+	tool(t, dir, bash, compiler, "Desk.kt", "app", "nasty", "choices", "-cp", coroutines, "-Werror", "-d", "out")
 	assert.Equal(t, expected(t), tool(t, dir, java, "-cp", "out:"+coroutines+":"+filepath.Join(cache, "kotlin-compiler/lib/kotlin-stdlib.jar"), "DeskKt"))
 	assert.Equal(t, "again ja\n", tool(t, dir, java, "-cp", "out:"+coroutines+":"+filepath.Join(cache, "kotlin-compiler/lib/kotlin-stdlib.jar"), "DeskKt", "again"))
 }
@@ -268,10 +270,11 @@ func TestCSharpAccessors(t *testing.T) {
 	dir := t.TempDir()
 	generate(t, "csharp", "App.Text", "../../demo/project/android/res", filepath.Join(dir, "app"))
 	generate(t, "csharp", "Nasty.Text", "testdata/nasty", filepath.Join(dir, "nasty"))
+	generate(t, "csharp", "Choices.Text", "testdata/choices", filepath.Join(dir, "choices"))
 	program, err := os.ReadFile("testdata/Desk.cs")
 	require.NoError(t, err)
 	write(t, filepath.Join(dir, "Desk.cs"), string(program))
-	tool(t, dir, mcs, "-langversion:6", "-warn:4", "-warnaserror", "-doc:desk.xml", "-nowarn:1591", "-out:desk.exe", "Desk.cs", "-recurse:app/*.cs", "-recurse:nasty/*.cs")
+	tool(t, dir, mcs, "-langversion:6", "-warn:4", "-warnaserror", "-doc:desk.xml", "-nowarn:1591", "-out:desk.exe", "Desk.cs", "-recurse:app/*.cs", "-recurse:nasty/*.cs", "-recurse:choices/*.cs")
 	assert.Equal(t, expected(t), tool(t, dir, mono, "desk.exe"))
 	assert.Equal(t, "again ja\n", tool(t, dir, mono, "desk.exe", "again"))
 }
@@ -281,12 +284,13 @@ func TestGoAccessors(t *testing.T) {
 	dir := t.TempDir()
 	generate(t, "go", "app/text", "../../demo/project/android/res", dir)
 	generate(t, "go", "nasty/text", "testdata/nasty", dir)
+	generate(t, "go", "choices/text", "testdata/choices", dir)
 	program, err := os.ReadFile("testdata/desk.go.txt")
 	require.NoError(t, err)
 	write(t, filepath.Join(dir, "main.go"), string(program))
 	write(t, filepath.Join(dir, "go.mod"), "module desk\n\ngo 1.24\n")
 	tool(t, dir, tools, "vet", "./...")
-	assert.Empty(t, tool(t, dir, need(t, "gofmt"), "-l", "app", "nasty"))
+	assert.Empty(t, tool(t, dir, need(t, "gofmt"), "-l", "app", "nasty", "choices"))
 	tool(t, dir, tools, "test", "./...")
 	tool(t, dir, tools, "build", "-race", "-o", "desk", ".")
 	said := tool(t, dir, filepath.Join(dir, "desk"))
@@ -302,11 +306,12 @@ func TestCppAccessors(t *testing.T) {
 	dir := t.TempDir()
 	generate(t, "cpp", "app::text", "../../demo/project/android/res", filepath.Join(dir, "app"))
 	generate(t, "cpp", "nasty::text", "testdata/nasty", filepath.Join(dir, "nasty"))
+	generate(t, "cpp", "choices::text", "testdata/choices", filepath.Join(dir, "choices"))
 	program, err := os.ReadFile("testdata/desk.cpp")
 	require.NoError(t, err)
 	write(t, filepath.Join(dir, "desk.cpp"), string(program))
 	tool(t, dir, compiler, "-std=c++17", "-Wall", "-Wextra", "-Wpedantic", "-Wshadow", "-Werror", "-g", "-fsanitize=thread", "-pthread",
-		"-o", "desk", "desk.cpp", "app/wording.cpp", "nasty/wording.cpp")
+		"-o", "desk", "desk.cpp", "app/wording.cpp", "nasty/wording.cpp", "choices/wording.cpp")
 	assert.Equal(t, expected(t), tool(t, dir, filepath.Join(dir, "desk")))
 	assert.Equal(t, "again ja\n", tool(t, dir, filepath.Join(dir, "desk"), "again"))
 }
@@ -321,6 +326,7 @@ func TestTypeScriptAccessors(t *testing.T) {
 	dir := t.TempDir()
 	generate(t, "typescript", "", "../../demo/project/android/res", filepath.Join(dir, "app"))
 	generate(t, "typescript", "", "testdata/nasty", filepath.Join(dir, "nasty"))
+	generate(t, "typescript", "", "testdata/choices", filepath.Join(dir, "choices"))
 	program, err := os.ReadFile("testdata/desk.ts")
 	require.NoError(t, err)
 	write(t, filepath.Join(dir, "desk.ts"), string(program))
@@ -328,7 +334,7 @@ func TestTypeScriptAccessors(t *testing.T) {
 	prettier := need(t, filepath.Join(cache, "prettier/bin/prettier.cjs"))
 	formatted := []string{prettier, "--check", "--print-width", "120"}
 	for _, file := range []string{"wording", "cultureSwitch", "wordingTexts", "cultureStore"} {
-		formatted = append(formatted, "app/"+file+".ts", "nasty/"+file+".ts")
+		formatted = append(formatted, "app/"+file+".ts", "nasty/"+file+".ts", "choices/"+file+".ts")
 	}
 	tool(t, dir, node, formatted...)
 	tool(t, dir, node, tsc, "--strict", "--noUnusedLocals", "--noUnusedParameters", "--noImplicitReturns", "--noUncheckedIndexedAccess",
@@ -357,6 +363,7 @@ func TestGrammars(t *testing.T) {
 			dir := t.TempDir()
 			generate(t, language, "", "../../demo/project/android/res", filepath.Join(dir, "app"))
 			generate(t, language, "", "testdata/nasty", filepath.Join(dir, "nasty"))
+			generate(t, language, "", "testdata/choices", filepath.Join(dir, "choices"))
 			programs, err := filepath.Glob("testdata/desk." + language)
 			require.NoError(t, err)
 			for _, program := range programs {
@@ -366,7 +373,7 @@ func TestGrammars(t *testing.T) {
 			}
 			files, err := filepath.Glob(filepath.Join(dir, "*/*"))
 			require.NoError(t, err)
-			require.GreaterOrEqual(t, len(files), 10)
+			require.GreaterOrEqual(t, len(files), 15)
 			tool(t, dir, node, append([]string{"--liftoff-only", script, modules}, files...)...)
 		})
 	}

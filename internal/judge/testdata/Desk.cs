@@ -148,7 +148,7 @@ public static class Desk
         };
         source.Culture = "he";
         source.Dispose();
-        Console.WriteLine("cases " + WordingCases.Failures().Count + " " + Nasty.Text.WordingCases.Failures().Count);
+        Console.WriteLine("cases " + WordingCases.Failures().Count + " " + Nasty.Text.WordingCases.Failures().Count + " " + Choices.Text.WordingCases.Failures().Count);
         cultures.Remember(new FileStore());
         cultures.Choose("ja");
     }

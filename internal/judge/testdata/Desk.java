@@ -135,7 +135,7 @@ public class Desk {
         });
         property.setCulture("he");
         property.close();
-        out.println("cases " + app.text.Cases.count() + " " + nasty.text.Cases.count());
+        out.println("cases " + app.text.Cases.count() + " " + nasty.text.Cases.count() + " " + choices.text.Cases.count());
         cultures.remember(new FileStore());
         cultures.choose("ja");
     }

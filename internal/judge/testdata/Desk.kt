@@ -108,7 +108,7 @@ fun more(out: PrintStream, other: nasty.text.CultureSwitch, text: nasty.text.Wor
     cultures.choose("he")
     out.println("bound ${flow.state.value.culture} ${wording.boardingTitle}")
     flow.close()
-    out.println("cases ${app.text.failures()} ${nasty.text.failures()}")
+    out.println("cases ${app.text.failures()} ${nasty.text.failures()} ${choices.text.failures()}")
     cultures.remember(FileStore)
     cultures.choose("ja")
 }

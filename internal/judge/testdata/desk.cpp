@@ -5,6 +5,7 @@
 
 #include "app/culture_signal.h"
 #include "app/wording_cases.h"
+#include "choices/wording_cases.h"
 #include "nasty/wording_cases.h"
 
 namespace {
@@ -110,7 +111,7 @@ void more(nasty::text::CultureSwitch& other, const nasty::text::Wording& text) {
         cultures.choose("he");
     }
     std::vector<std::string> failures = app::text::wordingFailures();
-    std::cout << "cases " << failures.size() << " " << nasty::text::wordingFailures().size() << "\n";
+    std::cout << "cases " << failures.size() << " " << nasty::text::wordingFailures().size() << " " << choices::text::wordingFailures().size() << "\n";
     static FileStore store;
     cultures.remember(store);
     cultures.choose("ja");

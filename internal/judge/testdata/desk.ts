@@ -5,6 +5,7 @@ import { Wording as NastyWording } from "./nasty/wording.js";
 
 import { CultureStore } from "./app/cultureStore.js";
 import { wordingFailures } from "./app/wordingCases.js";
+import { wordingFailures as choicesFailures } from "./choices/wordingCases.js";
 import { wordingFailures as nastyFailures } from "./nasty/wordingCases.js";
 
 declare const console: { log(text: string): void };
@@ -144,7 +145,7 @@ void Promise.all([task("de"), task("fi")]).then((right) => {
   live.choose("he");
   end();
   store.close();
-  console.log(`cases ${wordingFailures().length} ${nastyFailures().length}`);
+  console.log(`cases ${wordingFailures().length} ${nastyFailures().length} ${choicesFailures().length}`);
   live.remember(fileStore);
   live.choose("ja");
 });
