@@ -17,13 +17,14 @@ func Expression(c culture.Condition, equal, unequal string) string {
 	for _, row := range c {
 		var parts []operation
 		possible := true
+		whole := slices.ContainsFunc(row, func(r culture.Relation) bool { return r.Operand == 'n' && !r.Not })
 		for _, r := range row {
 			if r.Operand == 'e' || r.Operand == 'c' { // zero
 				inside := slices.ContainsFunc(r.Ranges, func(s culture.Span) bool { return s.Low == 0 })
 				possible = possible && inside != r.Not
 				continue
 			}
-			parts = append(parts, relation(r, equal, unequal))
+			parts = append(parts, relation(r, equal, unequal, whole))
 		}
 		if possible && len(parts) == 0 {
 			return "true"
@@ -57,8 +58,9 @@ func joined(operator string, parts []operation) operation {
 	return operation{strings.Join(texts, " "+operator+" "), operator}
 }
 
-// relation writes a relation of a rule.
-func relation(r culture.Relation, equal, unequal string) operation {
+// relation writes a relation of a rule; whole says that another one lets pass
+// whole numbers alone.
+func relation(r culture.Relation, equal, unequal string, whole bool) operation {
 	operand := string(r.Operand)
 	if r.Operand == 'n' {
 		operand = "i"
@@ -78,19 +80,21 @@ func relation(r culture.Relation, equal, unequal string) operation {
 			parts = append(parts, compare(equal, low))
 		case r.Not:
 			parts = append(parts, joined("||", []operation{compare("<", low), compare(">", high)}))
+		case low == 0:
+			parts = append(parts, compare("<=", high))
+		case r.Modulus != 0 && high == uint64(r.Modulus)-1:
+			parts = append(parts, compare(">=", low))
 		default:
 			parts = append(parts, joined("&&", []operation{compare(">=", low), compare("<=", high)}))
 		}
 	}
-	whole := operation{fmt.Sprintf("t %s 0", equal), ""}
 	switch {
-	case r.Not && r.Operand == 'n':
-		whole.text = fmt.Sprintf("t %s 0", unequal)
-		return joined("||", []operation{whole, joined("&&", parts)})
+	case r.Not && r.Operand == 'n' && !whole:
+		return joined("||", []operation{{fmt.Sprintf("t %s 0", unequal), ""}, joined("&&", parts)})
 	case r.Not:
 		return joined("&&", parts)
 	case r.Operand == 'n':
-		return joined("&&", []operation{whole, joined("||", parts)})
+		return joined("&&", []operation{{fmt.Sprintf("t %s 0", equal), ""}, joined("||", parts)})
 	}
 	return joined("||", parts)
 }
