@@ -49,6 +49,11 @@ func TestDesks(t *testing.T) {
 			said := ""
 			for _, command := range desk.commands {
 				words := strings.Fields(command)
+				for _, word := range words {
+					if strings.HasPrefix(word, cache) {
+						need(t, word)
+					}
+				}
 				said = tool(t, dir, need(t, words[0]), words[1:]...)
 			}
 			assert.Equal(t, 11, strings.Count(said, "["), said)
