@@ -30,7 +30,7 @@ var floors = [][]string{
 	{"format/stringsdict"}, // the companion of format/strings
 	{"format/*"},
 	{"format/all"},
-	{"pseudo", "memory", "merge", "service", "lift"},
+	{"pseudo", "memory", "merge", "service", "lift", "growth"},
 	{"screen", "screen/text"},
 	{"screen/layout"},
 	{"screen/paint"},

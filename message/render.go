@@ -13,6 +13,16 @@ import (
 // FSI and PDI) as the generated accessors do. An argument that is not given
 // shows its sample, or its name in braces. Markup is left out.
 func (m Message) Render(tag culture.Tag, arguments map[string]string) string {
+	return m.render(tag, arguments, tag.RightToLeft())
+}
+
+// RenderBare is Render without isolates, as platforms show a message that is
+// formatted without thinking of them.
+func (m Message) RenderBare(tag culture.Tag, arguments map[string]string) string {
+	return m.render(tag, arguments, false)
+}
+
+func (m Message) render(tag culture.Tag, arguments map[string]string, isolate bool) string {
 	pattern := m.Pattern
 	if m.Choice != nil {
 		pattern = m.Choice.pick(tag, arguments)
@@ -29,10 +39,10 @@ func (m Message) Render(tag culture.Tag, arguments map[string]string) string {
 			out.WriteString(string(part))
 		case *Placeholder:
 			if part.Spelling == "#" && part.Syntax == ICU && m.Choice != nil {
-				out.WriteString(part.render(tag, m.Choice.shifted(part.Name, arguments)))
+				out.WriteString(part.render(tag, m.Choice.shifted(part.Name, arguments), isolate))
 				continue
 			}
-			out.WriteString(part.render(tag, arguments))
+			out.WriteString(part.render(tag, arguments, isolate))
 		}
 	}
 	return out.String()
@@ -50,7 +60,7 @@ func (c *Choice) shifted(name string, arguments map[string]string) map[string]st
 	return arguments
 }
 
-func (p *Placeholder) render(tag culture.Tag, arguments map[string]string) string {
+func (p *Placeholder) render(tag culture.Tag, arguments map[string]string, isolate bool) string {
 	value, ok := arguments[p.Name]
 	if !ok {
 		if value = p.Sample; value == "" {
@@ -69,7 +79,7 @@ func (p *Placeholder) render(tag culture.Tag, arguments map[string]string) strin
 			return symbols.Format(value, p.Style.Has("group"))
 		}
 	}
-	if tag.RightToLeft() {
+	if isolate {
 		return "\u2068" + value + "\u2069"
 	}
 	return value

@@ -31,6 +31,10 @@ type Config struct {
 	Families []FamilyConfig `yaml:"families"`
 	// Screens are the screen files, patterns allowed.
 	Screens []string `yaml:"screens"`
+	// Fonts are the files of fonts that screens are drawn with before the
+	// embedded ones, patterns allowed; system stands for those of the system,
+	// which are asked last.
+	Fonts []string `yaml:"fonts"`
 	// Accessors are the accessors to generate.
 	Accessors []AccessorConfig `yaml:"accessors"`
 	// Verify says how findings are judged.
@@ -225,6 +229,11 @@ func ReadConfig(path string) (*Config, error) {
 // places lists all paths that the configuration names.
 func (c *Config) places() []string {
 	list := append([]string(nil), c.Screens...)
+	for _, font := range c.Fonts {
+		if font != "system" {
+			list = append(list, font)
+		}
+	}
 	for _, f := range c.Families {
 		list = append(list, f.Path)
 		if f.Follows != "" {

@@ -17,7 +17,8 @@ var Rules = []*Rule{
 	escapeWrong, scriptUnexpected,
 	hardcodedText,
 	nameClash, accessorsStale,
-	clippedText, notMirrored, offScreen,
+	clippedText, ellipsedText, lostLines, covered, offScreen, tightFit, fixedWidthText,
+	notMirrored, pointingWrong, scrambledText, glyphMissing, targetSmall,
 }
 
 // Named gives the rule with a name, or nil.
@@ -116,5 +117,68 @@ var (
 		Why:     "What is outside cannot be seen or touched.",
 		Example: "a row of three buttons that is wider than the phone in German",
 		Mend:    "Let the row wrap, let the boxes share the width, or scroll.",
+	}
+	ellipsedText = &Rule{
+		Name: "ellipsed-text", Severity: finding.Warning,
+		Doc:     "A text is cut off behind an ellipsis, in a culture whose words are longer.",
+		Why:     "The end of a text is where its meaning is in many languages, and nobody can read it.",
+		Example: `"Buchung bestäti…" on a button that has room for "Confirm booking"`,
+		Mend:    "Give the box more room or more lines, or shorten the text.",
+	}
+	lostLines = &Rule{
+		Name: "lost-lines", Severity: finding.Error,
+		Doc:     "A text needs more lines than its box has or may have.",
+		Why:     "Whole lines are missing, and nothing shows that they are.",
+		Example: `lines: 2 for a text that has three in Finnish`,
+		Mend:    "Allow more lines, or let the box be as high as its text.",
+	}
+	covered = &Rule{
+		Name: "covered", Severity: finding.Error,
+		Doc:     "Two boxes lie on one another in a culture, which they do not in the source.",
+		Why:     "Neither can be read, or one cannot be pressed.",
+		Example: `a label and a button at fixed places, as far apart as the English label is long`,
+		Mend:    "Place them in a row, a column or a grid, which make room for the text.",
+	}
+	tightFit = &Rule{
+		Name: "tight-fit", Severity: finding.Advice,
+		Doc:     "A text that is not translated yet fits, but a translation of the usual length will not.",
+		Why:     "Short texts double in length (W3C, text size in translation); it is cheaper to make room before.",
+		Example: `"Delay" in a box of 60 units`,
+		Mend:    "Let the box fit its text, fill its row, or wrap.",
+	}
+	fixedWidthText = &Rule{
+		Name: "fixed-width-text", Severity: finding.Advice,
+		Doc:     "A text stands in a box of a fixed width that keeps it to one line.",
+		Why:     "It is right for the words that it was measured for, and for no other.",
+		Example: `label: {key: booking_passengers, width: 92, lines: 1}`,
+		Mend:    "Let the width fit the text, with a least width where things have to line up.",
+	}
+	pointingWrong = &Rule{
+		Name: "pointing-wrong", Severity: finding.Error,
+		Doc:     "A picture that points the way of reading is not mirrored where reading goes from right to left, or one that does not is.",
+		Why:     "An arrow for back points forward to its readers; a mirrored clock is simply wrong.",
+		Example: `icon: {picture: back} without directional: true`,
+		Mend:    "Write directional: true for what points, and leave it out for clocks, logos and media keys.",
+	}
+	scrambledText = &Rule{
+		Name: "scrambled-text", Severity: finding.Error,
+		Doc:     "An argument that runs the other way is torn apart, or marks beside it stand on the wrong side.",
+		Why:     "The bidirectional algorithm has to guess where the argument ends; a phone number is shown back to front.",
+		Example: `+99 555 0142 in a Hebrew sentence is shown as 0142 555 99+`,
+		Mend:    "Isolate the argument: U+2068 before it, U+2069 behind it. The generated accessors do so.",
+	}
+	glyphMissing = &Rule{
+		Name: "glyph-missing", Severity: finding.Warning,
+		Doc:     "No font that screens are drawn with has a character; a box of its width stands for it.",
+		Why:     "A picture shows boxes, and an application with the same fonts may do so, too.",
+		Example: `Japanese without a font for it`,
+		Mend:    "Name a font under fonts in zelvik.yaml, or write system there.",
+	}
+	targetSmall = &Rule{
+		Name: "target-small", Severity: finding.Warning,
+		Doc:     "What is pressed is smaller than a finger needs: 40 units each way, or what target says.",
+		Why:     "A short word makes a small button, and its neighbour is pressed instead.",
+		Example: `a button that fits "Ja"`,
+		Mend:    "Give it padding, or a least width and height.",
 	}
 )

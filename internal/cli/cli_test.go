@@ -17,6 +17,7 @@ import (
 	"zelvik/demo"
 	"zelvik/finding"
 	_ "zelvik/internal/cli" // so that results are not kept when the program changes
+	"zelvik/verify"
 )
 
 // program is the built program.
@@ -199,7 +200,7 @@ func TestPlantedMistakes(t *testing.T) {
 	}
 	for line := range strings.Lines(demo.Mistakes()) {
 		cells := strings.Split(strings.ReplaceAll(line, "`", ""), "|")
-		if len(cells) > 4 && strings.Contains(cells[1], "-") && !strings.Contains(cells[1], "---") {
+		if len(cells) > 4 && verify.Named(strings.TrimSpace(cells[1])) != nil {
 			planted = append(planted, strings.TrimSpace(cells[1])+" "+strings.TrimSpace(cells[2])+" "+strings.TrimSpace(cells[3]))
 		}
 	}

@@ -3,19 +3,15 @@ package cli
 import (
 	"bytes"
 	"context"
-	"errors"
 	"fmt"
 	"path/filepath"
 	"slices"
 	"strings"
 
-	"github.com/bmatcuk/doublestar/v4"
 	"github.com/urfave/cli/v3"
 
 	"zelvik/culture"
-	"zelvik/finding"
 	"zelvik/project"
-	"zelvik/pseudo"
 	"zelvik/screen"
 	"zelvik/screen/layout"
 	"zelvik/screen/paint"
@@ -25,13 +21,16 @@ import (
 func (e *env) drawCommand() *cli.Command {
 	return &cli.Command{
 		Name:      "draw",
-		Usage:     "each screen in each culture as PNG, alone or side by side",
+		Usage:     "each screen in each culture as PNG or SVG, alone or side by side",
 		ArgsUsage: "[SCREEN...]",
 		Description: "zelvik draw screens/booking.yaml --cultures en,ar --out pictures\n" +
 			"zelvik draw --sheet --out pictures     one sheet per screen, findings outlined",
 		Flags: []cli.Flag{
 			&cli.StringFlag{Name: "out", Value: "pictures", Usage: "the `FOLDER` to write to"},
-			&cli.BoolFlag{Name: "sheet", Usage: "one sheet per screen with all cultures side by side"},
+			&cli.BoolFlag{Name: "sheet", Usage: "one sheet per screen with all cultures side by side, findings outlined"},
+			&cli.StringFlag{Name: "format", Value: "png", Usage: "png, or svg"},
+			&cli.StringFlag{Name: "keys", Usage: "only screens that show one of these `KEYS`, parted by commas"},
+			&cli.IntFlag{Name: "type", Value: 100, Usage: "the text scale in `PERCENT`, as a person sets it on the device"},
 			&cli.BoolFlag{Name: "dark", Usage: "dark colours"},
 			&cli.FloatFlag{Name: "scale", Value: 1, Usage: "pixels per unit, from 0.25 to 4"},
 			culturesFlag(), projectFlag(), outputFlag("text, json"),
@@ -57,8 +56,10 @@ type screenReport struct {
 	Screen  string        `json:"screen"`
 	Culture culture.Tag   `json:"culture"`
 	Device  screen.Device `json:"device"`
-	Picture string        `json:"picture"`
-	Boxes   []boxReport   `json:"boxes"`
+	// Scale is the text scale in percent.
+	Scale   int         `json:"scale"`
+	Picture string      `json:"picture"`
+	Boxes   []boxReport `json:"boxes"`
 }
 
 func (e *env) draw(_ context.Context, c *cli.Command) error {
@@ -66,13 +67,9 @@ func (e *env) draw(_ context.Context, c *cli.Command) error {
 	if err != nil {
 		return err
 	}
-	scale := c.Float("scale")
-	if scale < 0.25 || scale > 4 {
-		return fmt.Errorf("--scale is from 0.25 to 4, not %g", scale)
-	}
-	theme := paint.Light
-	if c.Bool("dark") {
-		theme = paint.Dark
+	o, err := drawOptions(c)
+	if err != nil {
+		return err
 	}
 	tags, err := cultures(c)
 	if err != nil {
@@ -83,41 +80,54 @@ func (e *env) draw(_ context.Context, c *cli.Command) error {
 		return err
 	}
 	if len(paths) == 0 {
-		return errors.New("draw needs a screen; for example: zelvik draw screens/booking.yaml --out pictures")
+		return errNoScreens
 	}
-	plan := &project.Plan{Remade: true}
-	setter := text.NewSetter()
-	reports := []screenReport{}
-	findings := 0
+	s, err := newStage(config)
+	if err != nil {
+		return err
+	}
+	var jobs []job
 	for _, path := range paths {
-		s, families, err := e.openScreen(path, config)
+		shown, texts, err := s.open(path)
 		if err != nil {
 			return err
 		}
-		shown := tags
-		if shown == nil {
-			shown = cultureList(families)
+		if keys := c.String("keys"); keys != "" && !slices.ContainsFunc(shown.Keys(), func(key string) bool { return slices.Contains(strings.Split(keys, ","), key) }) {
+			continue
 		}
-		verdict := layout.Verify(s, shown, source(families), setter)
-		findings += len(verdict.Findings)
-		for i, l := range verdict.Layouts {
-			name := s.Name + "-" + string(l.Culture)
-			if len(s.Devices) > 1 {
-				name += "-" + l.Device.Name
-			}
-			picture := filepath.Join(c.String("out"), name+".png")
-			if c.Bool("sheet") {
-				picture = filepath.Join(c.String("out"), s.Name+".png")
-			} else if err := addPicture(plan, picture, paint.Single(verdict.Layouts[i], scale, theme, setter)); err != nil {
-				return err
-			}
-			reports = append(reports, reportScreen(l, picture))
+		shown.Scales = []int{int(c.Int("type"))}
+		list := tags
+		if list == nil {
+			list = texts.cultures()
 		}
 		if c.Bool("sheet") {
-			sheet := paint.Sheet(s.Name, verdict, paint.Columns(shown), scale, theme, setter)
-			if err := addPicture(plan, filepath.Join(c.String("out"), s.Name+".png"), sheet); err != nil {
-				return err
+			jobs = append(jobs, job{screen: shown, texts: texts, cultures: list, name: shown.Name})
+			continue
+		}
+		for _, device := range shown.Devices {
+			for _, tag := range list {
+				name := shown.Name + "-" + string(tag)
+				if len(shown.Devices) > 1 {
+					name += "-" + device.Name
+				}
+				jobs = append(jobs, job{screen: shown, texts: texts, cultures: []culture.Tag{tag}, device: device, name: name})
 			}
+		}
+	}
+	ending := "." + c.String("format")
+	if err := s.each(len(jobs), func(i int, setter *text.Setter) error { return jobs[i].draw(o, setter) }); err != nil {
+		return err
+	}
+	plan := &project.Plan{Remade: true}
+	reports := []screenReport{}
+	findings := 0
+	for i := range jobs {
+		j := &jobs[i]
+		picture := filepath.Join(c.String("out"), j.name+ending)
+		plan.Writes = append(plan.Writes, project.Write{Path: picture, New: j.picture})
+		findings += j.findings
+		for _, l := range j.layouts {
+			reports = append(reports, reportScreen(l, picture))
 		}
 	}
 	if err := plan.Commit(); err != nil {
@@ -134,25 +144,66 @@ func (e *env) draw(_ context.Context, c *cli.Command) error {
 	for _, w := range plan.Writes {
 		p.Printf("  %s\n", w.Path)
 	}
-	if findings > 0 {
+	switch {
+	case findings > 0:
 		e.notes(c).Printf("\n%s on these screens. Next: zelvik verify %s\n", plural(findings, "finding"), strings.Join(paths, " "))
+	case !c.Bool("sheet"):
+		e.notes(c).Printf("\nNext: zelvik draw --sheet puts the cultures side by side and outlines what is wrong.\n")
 	}
 	return nil
 }
 
-func addPicture(plan *project.Plan, path string, c *paint.Canvas) error {
-	var out bytes.Buffer
-	if err := c.PNG(&out); err != nil {
-		return err
+// drawOptions reads how pictures are drawn.
+func drawOptions(c *cli.Command) (paint.Options, error) {
+	o := paint.Options{Theme: paint.Light, Scale: c.Float("scale"), SVG: c.String("format") == "svg"}
+	if c.Bool("dark") {
+		o.Theme = paint.Dark
 	}
-	plan.Writes = append(plan.Writes, project.Write{Path: path, New: out.Bytes()})
-	return nil
+	switch {
+	case o.Scale < 0.25 || o.Scale > 4:
+		return o, fmt.Errorf("--scale is from 0.25 to 4, not %g", o.Scale)
+	case c.String("format") != "png" && !o.SVG:
+		return o, fmt.Errorf("--format is png or svg, not %q", c.String("format"))
+	case c.Int("type") < 50 || c.Int("type") > 400:
+		return o, fmt.Errorf("--type is from 50 to 400 percent, not %d", c.Int("type"))
+	}
+	return o, nil
+}
+
+// job is one picture to draw: a screen in one culture on one device, or a sheet.
+type job struct {
+	screen   *screen.Screen
+	texts    *texts
+	cultures []culture.Tag
+	device   screen.Device
+	name     string
+
+	layouts  []*layout.Layout
+	picture  []byte
+	findings int
+}
+
+func (j *job) draw(o paint.Options, setter *text.Setter) error {
+	var canvas *paint.Canvas
+	if j.device.Width > 0 {
+		l := layout.Place(j.screen, j.device, j.cultures[0], j.texts.source(), setter, layout.Options{Scale: j.screen.Scales[0]})
+		j.layouts = []*layout.Layout{l}
+		canvas = paint.Single(l, o, setter)
+	} else {
+		verdict := layout.Verify(j.screen, j.cultures, j.texts.source(), setter, nil)
+		j.layouts, j.findings = verdict.Layouts, len(verdict.Findings)
+		canvas = paint.Sheet(j.screen.Name, verdict, o, setter)
+	}
+	var out bytes.Buffer
+	err := canvas.Write(&out)
+	j.picture = out.Bytes()
+	return err
 }
 
 func reportScreen(l *layout.Layout, picture string) screenReport {
-	r := screenReport{l.Screen.Name, l.Culture, l.Device, picture, nil}
+	r := screenReport{l.Screen.Name, l.Culture, l.Device, l.Scale, picture, nil}
 	for _, b := range l.Boxes {
-		box := boxReport{Name: b.Node.Title(), Kind: b.Node.Kind(), Line: b.Node.Line, Frame: b.Frame, Text: b.Text}
+		box := boxReport{Name: b.Node.Title(), Kind: b.Node.Kind, Line: b.Node.Line, Frame: b.Frame, Text: b.Text}
 		if b.Paragraph != nil {
 			box.TextWidth = float64(int(b.Paragraph.Width*100+0.5)) / 100
 			for _, line := range b.Paragraph.Lines {
@@ -162,161 +213,4 @@ func reportScreen(l *layout.Layout, picture string) screenReport {
 		r.Boxes = append(r.Boxes, box)
 	}
 	return r
-}
-
-// screenFiles gives the screen files named, else those of the configuration.
-func screenFiles(c *cli.Command, args []string) (*project.Config, []string, error) {
-	at := c.String("project")
-	if at == "" {
-		start := "."
-		if len(args) > 0 {
-			start = filepath.Dir(args[0])
-		}
-		at = project.FindConfig(start)
-	}
-	config := &project.Config{}
-	if at != "" {
-		read, err := project.ReadConfig(at)
-		if err != nil {
-			return nil, nil, err
-		}
-		config = read
-	}
-	if len(args) > 0 {
-		return config, args, nil
-	}
-	var list []string
-	for _, pattern := range config.Screens {
-		matches, err := doublestar.FilepathGlob(filepath.Join(config.Dir(), pattern))
-		if err != nil {
-			return nil, nil, fmt.Errorf("%q is no pattern for screens", pattern)
-		}
-		list = append(list, matches...)
-	}
-	slices.Sort(list)
-	return config, list, nil
-}
-
-// openScreen reads a screen and the families its texts come from.
-func (e *env) openScreen(path string, config *project.Config) (*screen.Screen, []*project.Family, error) {
-	data, err := project.Read(path)
-	if err != nil {
-		return nil, nil, err
-	}
-	s, err := screen.Parse(path, data)
-	if err != nil {
-		return nil, nil, err
-	}
-	places := []string{filepath.Dir(filepath.Dir(path))}
-	switch {
-	case s.Texts != "":
-		places = []string{filepath.Join(filepath.Dir(path), filepath.FromSlash(s.Texts))}
-	case config.Dir() != "" && len(config.Families) > 0:
-		places = config.Paths()
-	}
-	families, err := project.Families(places, project.Options{Source: config.Source})
-	if err != nil {
-		return nil, nil, err
-	}
-	for _, f := range families {
-		f.CompleteAll()
-	}
-	return s, families, e.knownKeys(s, families)
-}
-
-// knownKeys refuses a screen that shows a key no family has.
-func (e *env) knownKeys(s *screen.Screen, families []*project.Family) error {
-	var keys []string
-	for _, f := range families {
-		for _, m := range f.Members {
-			for i := range m.Catalog.Entries {
-				keys = append(keys, m.Catalog.Entries[i].Key)
-			}
-		}
-	}
-	for _, key := range s.Keys() {
-		if slices.Contains(keys, key) {
-			continue
-		}
-		mend := "add it to the catalogs, or name them with texts: in the screen"
-		if nearest := finding.Nearest(key, keys); nearest != "" {
-			mend = nearest + " was probably meant"
-		}
-		return fmt.Errorf("%s: no catalog has the key %s; %s", s.Path, key, mend)
-	}
-	return nil
-}
-
-// cultureList gives the cultures of the families and the two pseudo-cultures.
-func cultureList(families []*project.Family) []culture.Tag {
-	var list []culture.Tag
-	for _, f := range families {
-		for _, m := range f.Members {
-			if !slices.Contains(list, m.Culture) {
-				list = append(list, m.Culture)
-			}
-		}
-	}
-	for _, tag := range []culture.Tag{"en-XA", "ar-XB"} {
-		if !slices.Contains(list, tag) {
-			list = append(list, tag)
-		}
-	}
-	return list
-}
-
-// source gives the texts of families; those of a pseudo-culture that has no
-// file are made from the source.
-func source(families []*project.Family) layout.Source {
-	return func(key string, tag culture.Tag, arguments map[string]string) (string, bool) {
-		for _, f := range families {
-			if tag.Pseudo() && f.Member(tag) == nil {
-				if style, err := pseudo.StyleOf(tag); err == nil {
-					if entry, _ := f.Lookup(key, f.Source); entry != nil {
-						return style.Message(entry.Message).Render(f.Source, arguments), true
-					}
-				}
-			}
-			if entry, m := f.Lookup(key, tag); entry != nil {
-				if resolved, ok := m.Catalog.Resolve(entry); ok {
-					return resolved.Render(tag, arguments), true
-				}
-			}
-		}
-		return "", false
-	}
-}
-
-// screenFindings lays the screens out and gives what is wrong with them: those
-// named, else those of the configuration when nothing was named.
-func (e *env) screenFindings(c *cli.Command, w *project.Workspace, named []string) ([]finding.Finding, error) {
-	paths := named
-	if len(paths) == 0 && c.Args().Len() == 0 {
-		_, found, err := screenFiles(c, nil)
-		if err != nil {
-			return nil, err
-		}
-		paths = found
-	}
-	if len(paths) == 0 {
-		return nil, nil
-	}
-	tags, err := cultures(c)
-	if err != nil {
-		return nil, err
-	}
-	setter := text.NewSetter()
-	var list []finding.Finding
-	for _, path := range paths {
-		s, families, err := e.openScreen(path, w.Config)
-		if err != nil {
-			return nil, err
-		}
-		shown := tags
-		if shown == nil {
-			shown = cultureList(families)
-		}
-		list = append(list, layout.Verify(s, shown, source(families), setter).Findings...)
-	}
-	return list, nil
 }

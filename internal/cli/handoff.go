@@ -1,6 +1,7 @@
 package cli
 
 import (
+	"bytes"
 	"context"
 	"errors"
 	"fmt"
@@ -15,7 +16,6 @@ import (
 	"zelvik/screen"
 	"zelvik/screen/layout"
 	"zelvik/screen/paint"
-	"zelvik/screen/text"
 )
 
 func (e *env) handoffCommand() *cli.Command {
@@ -106,17 +106,21 @@ func (e *env) pictures(c *cli.Command, plan *project.Plan) (func(tag culture.Tag
 	}
 	type opened struct {
 		*screen.Screen
-		families []*project.Family
+		source layout.Source
+	}
+	stage, err := newStage(config)
+	if err != nil {
+		return nil, err
 	}
 	var screens []opened
 	for _, path := range paths {
-		s, families, err := e.openScreen(path, config)
+		s, texts, err := stage.open(path)
 		if err != nil {
 			return nil, err
 		}
-		screens = append(screens, opened{s, families})
+		screens = append(screens, opened{s, texts.source()})
 	}
-	setter := text.NewSetter()
+	setter := stage.setter()
 	drawn := map[string]bool{}
 	return func(tag culture.Tag, keys []string) (map[string][]string, error) {
 		shown := map[string][]string{}
@@ -133,10 +137,12 @@ func (e *env) pictures(c *cli.Command, plan *project.Plan) (func(tag culture.Tag
 				continue
 			}
 			drawn[name] = true
-			picture := paint.Single(layout.Place(s.Screen, s.Devices[0], tag, source(s.families), setter, false), 1, paint.Light, setter)
-			if err := addPicture(plan, filepath.Join(c.String("out"), name), picture); err != nil {
+			placed := layout.Place(s.Screen, s.Devices[0], tag, s.source, setter, layout.Options{})
+			var picture bytes.Buffer
+			if err := paint.Single(placed, paint.Options{Theme: paint.Light, Scale: 1}, setter).Write(&picture); err != nil {
 				return nil, err
 			}
+			plan.Writes = append(plan.Writes, project.Write{Path: filepath.Join(c.String("out"), name), New: picture.Bytes()})
 		}
 		return shown, nil
 	}, nil

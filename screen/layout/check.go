@@ -1,198 +1,358 @@
 package layout
 
 import (
-	"cmp"
 	"fmt"
 	"math"
 	"slices"
 	"strings"
 
-	"zelvik/culture"
 	"zelvik/finding"
 	"zelvik/screen"
 	"zelvik/screen/text"
 )
 
-// Fault is one thing wrong with a box in one culture on one device.
+// Fault is one thing wrong with a box in one culture, on one device at one
+// text scale.
 type Fault struct {
 	Rule   string
 	Box    *Box
 	Pixels int
-	// Text says what is wrong, with %d for the pixels; Mend what to do.
-	Text, Mend string
+	// Text says what is wrong, with %d for the pixels; Mend what to do, Property
+	// where.
+	Text, Mend, Property string
 }
 
-// Check looks for what does not fit: texts that are cut and boxes that leave
-// their parent. Mirror is the same culture laid out from left to right, for a
-// right-to-left culture; nil otherwise.
-func (l *Layout) Check(mirror *Layout) []Fault {
+// view is a layout with what it is compared with.
+type view struct {
+	*Layout
+	// mirror is the same laid out from left to right, nil in cultures that run
+	// so; source the same in the source culture.
+	mirror, source *Layout
+}
+
+// checks are the rules that look at one layout. Adding a rule is adding its
+// function here, and its Rule in package verify.
+var checks = []func(*view) []Fault{
+	tooLarge, outside, covered, unmirrored, wrongWay, scrambled, noGlyph, smallTarget,
+}
+
+// Check looks for what is wrong with a layout. Mirror is the same culture laid
+// out from left to right, nil in cultures that run so; source the same screen
+// in the source culture, nil to compare with nothing.
+func (l *Layout) Check(mirror, source *Layout) []Fault {
+	v := &view{l, mirror, source}
 	var faults []Fault
-	for _, b := range l.Boxes {
-		if f, ok := clipped(b); ok {
-			faults = append(faults, f)
-		}
-		if f, ok := outside(b, l.Device); ok {
-			faults = append(faults, f)
-		}
+	for _, check := range checks {
+		faults = append(faults, check(v)...)
 	}
-	if mirror != nil {
-		for i, b := range l.Boxes {
-			if f, ok := unmirrored(b, mirror.Boxes[i]); ok {
-				faults = append(faults, f)
+	return faults
+}
+
+// tooLarge finds texts that are wider or higher than their boxes
+// (clipped-text, lost-lines), or were cut with an ellipsis (ellipsed-text).
+func tooLarge(v *view) []Fault {
+	var faults []Fault
+	for _, b := range v.Boxes {
+		if b.Paragraph == nil || b.Text == "" {
+			continue
+		}
+		n := b.Node
+		if b.Ellipsed {
+			over := int(math.Ceil(b.Natural)) - b.Content.Width*max(len(b.Paragraph.Lines), 1)
+			faults = append(faults, Fault{"ellipsed-text", b, max(over, 1), "%d px of the text are cut off behind an ellipsis", "give it more room or lines, or shorten the text", "overflow"})
+			continue
+		}
+		if over := int(math.Ceil(b.Paragraph.Width*b.Stretched)) - b.Content.Width; over > 0 {
+			mend, property := "let the text wrap, or give the box more room", "overflow"
+			switch {
+			case n.Width.Units > 0:
+				mend, property = "let the box fit its text (width: fit) or fill its row (width: fill)", "width"
+			case n.Width.Most > 0:
+				mend, property = fmt.Sprintf("raise most of its width by %d", over), "width"
+			case n.Kind == "tab":
+				mend, property = "fewer tabs, shorter texts, or overflow: shrink", "items"
+			case n.Overflow == "shrink":
+				mend, property = "lower smallest, or let the text wrap", "smallest"
 			}
+			faults = append(faults, Fault{"clipped-text", b, over, "the text is %d px wider than its box", mend, property})
+			continue
+		}
+		height := lineHeight(b.Style) * len(b.Paragraph.Lines)
+		if n.Lines > 0 && len(b.Paragraph.Lines) > n.Lines {
+			faults = append(faults, Fault{"lost-lines", b, height - b.Content.Height, fmt.Sprintf("the text needs %d lines and has %d; %%d px are cut", len(b.Paragraph.Lines), n.Lines), "allow more lines, or shorten the text", "lines"})
+		} else if over := height - b.Content.Height; over > 0 && b.Content.Height < n.Height.Bound(height) {
+			faults = append(faults, Fault{"lost-lines", b, over, "the text is %d px higher than its box", "let the box fit its text (height: fit)", "height"})
 		}
 	}
 	return faults
 }
 
-// clipped finds a text that is wider or higher than its box.
-func clipped(b *Box) (Fault, bool) {
-	if b.Paragraph == nil || b.Text == "" {
-		return Fault{}, false
-	}
-	label := b.Node.Text()
-	width := b.Paragraph.Width
-	if over := int(math.Ceil(width)) - b.Content.Width; over > 0 {
-		mend := "let the box fit its text (width: fit) or fill its row (width: fill)"
-		if b.Node.Common().Width.Units == 0 {
-			mend = "let the text wrap, or give the box more room"
+// outside finds boxes that leave their parent, or the device. What is inside a
+// box that is outside is not told again, nor what a scroll shows.
+func outside(v *view) []Fault {
+	var faults []Fault
+	for _, b := range v.Boxes {
+		within := Frame{0, 0, v.Device.Width, v.Device.Height}
+		if b.Parent != nil {
+			within = b.Parent.Frame
+			if b.Parent.Node.Kind == "scroll" {
+				within.Y, within.Height = b.Frame.Y, b.Frame.Height
+			}
 		}
-		return Fault{"clipped-text", b, over, "the text is %d px wider than its box", mend}, true
+		over := max(within.X-b.Frame.X, b.Frame.X+b.Frame.Width-within.X-within.Width, within.Y-b.Frame.Y, b.Frame.Y+b.Frame.Height-within.Y-within.Height)
+		if over <= 0 {
+			continue
+		}
+		mend := "let boxes share the width (width: fill), or make the row a column"
+		if b.Frame.Y < within.Y || b.Frame.Y+b.Frame.Height > within.Y+within.Height {
+			mend = "let its parent fit it (height: fit), or put it into a scroll"
+		}
+		faults = append(faults, Fault{"off-screen", b, over, "the box leaves its parent by %d px", mend, "width"})
 	}
-	height := int(math.Round(b.Style.Size*text.LineHeight)) * len(b.Paragraph.Lines)
-	if label.Lines > 0 && len(b.Paragraph.Lines) > label.Lines {
-		return Fault{"clipped-text", b, height - b.Content.Height, fmt.Sprintf("the text needs %d lines and has %d, %%d px are cut", len(b.Paragraph.Lines), label.Lines), "allow more lines, or shorten the text"}, true
-	}
-	if over := height - b.Content.Height; over > 0 {
-		return Fault{"clipped-text", b, over, "the text is %d px higher than its box", "let the box fit its text (height: fit)"}, true
-	}
-	return Fault{}, false
+	return faults
 }
 
-// outside finds a box that leaves its parent, or the device. Boxes inside one
-// that is outside are not told again.
-func outside(b *Box, device screen.Device) (Fault, bool) {
-	within := Frame{0, 0, device.Width, device.Height}
-	if b.Parent != nil {
-		within = b.Parent.Frame
+// ink is where a box has ink: its lines of text, or its picture.
+func (b *Box) ink() (Frame, bool) {
+	switch {
+	case b.Node.Kind == "icon":
+		return b.Frame, true
+	case b.Paragraph == nil || b.Text == "":
+		return Frame{}, false
 	}
-	over := max(within.X-b.Frame.X, b.Frame.X+b.Frame.Width-within.X-within.Width, within.Y-b.Frame.Y, b.Frame.Y+b.Frame.Height-within.Y-within.Height)
-	if over <= 0 {
-		return Fault{}, false
+	width, height := int(math.Ceil(b.Paragraph.Width*b.Stretched)), lineHeight(b.Style)*len(b.Paragraph.Lines)
+	width, height = min(width, b.Frame.Width), min(height, b.Frame.Height)
+	f := Frame{b.Content.X, b.Content.Y, width, height}
+	if b.Style.RightToLeft {
+		f.X = b.Content.X + b.Content.Width - width
 	}
-	return Fault{"off-screen", b, over, "the box leaves its parent by %d px", "let boxes share the width (width: fill), or make the row a column"}, true
+	if centred(b.Node.Kind) {
+		f.X = b.Content.X + (b.Content.Width-width)/2
+	}
+	return f, true
 }
 
-// unmirrored compares a box's place in its parent with the mirror image of the
-// left-to-right layout. A unit of rounding is allowed.
-func unmirrored(b, ltr *Box) (Fault, bool) {
-	if b.Parent == nil {
-		return Fault{}, false
+// centred reports whether a kind shows its text in its middle.
+func centred(kind string) bool { return kind == "button" || kind == "tab" }
+
+// covered finds pairs of boxes whose ink overlaps, which does not in the
+// source.
+func covered(v *view) []Fault {
+	if v.source == nil || v.Culture == v.source.Culture && v.Scale == 100 {
+		return nil
 	}
-	want := ltr.Parent.Frame.X + ltr.Parent.Frame.Width - ltr.Frame.X - ltr.Frame.Width
-	have := b.Frame.X - b.Parent.Frame.X
-	if off := max(want-have, have-want); off > 1 {
-		if above := b.Parent.Node.Common().Padding; above.Left != above.Right {
-			b = b.Parent // its padding moves all that is in it
-			return Fault{"not-mirrored", b, off, "what is in the box is %d px from where the mirror image has it", "write start and end instead of left and right in padding"}, true
+	known := map[string]bool{}
+	for _, pair := range overlaps(v.source) {
+		known[pair.id] = true
+	}
+	var faults []Fault
+	for _, pair := range overlaps(v.Layout) {
+		if !known[pair.id] {
+			faults = append(faults, Fault{"covered", pair.upper, pair.pixels, "%d px of it lie on " + pair.lower.Node.Title(), "place them in a row or a column, which make room for the text", "at"})
 		}
-		return Fault{"not-mirrored", b, off, "the box is %d px from where the mirror image has it", cause(b.Node)}, true
 	}
-	return Fault{}, false
+	return faults
+}
+
+type overlap struct {
+	id           string
+	upper, lower *Box
+	pixels       int
+}
+
+// overlaps lists the boxes whose ink lies on that of another one.
+func overlaps(l *Layout) []overlap {
+	type drawn struct {
+		*Box
+		ink Frame
+		id  string
+	}
+	var list []drawn
+	count := map[string]int{}
+	for _, b := range l.Boxes {
+		if ink, ok := b.ink(); ok {
+			id := fmt.Sprintf("%d %s", b.Node.Line, b.Node.Kind)
+			count[id]++
+			list = append(list, drawn{b, ink, fmt.Sprintf("%s %d", id, count[id])})
+		}
+	}
+	slices.SortStableFunc(list, func(a, b drawn) int { return a.ink.Y - b.ink.Y })
+	var found []overlap
+	for i, a := range list {
+		for _, b := range list[i+1:] {
+			if b.ink.Y >= a.ink.Y+a.ink.Height-1 || len(found) > 100 {
+				break
+			}
+			wide := min(a.ink.X+a.ink.Width, b.ink.X+b.ink.Width) - max(a.ink.X, b.ink.X)
+			if wide > 1 {
+				first, second := a, b
+				if second.id < first.id {
+					first, second = second, first
+				}
+				found = append(found, overlap{first.id + "/" + second.id, first.Box, second.Box, wide})
+			}
+		}
+	}
+	return found
+}
+
+// unmirrored finds boxes that are not where the mirror image of the
+// left-to-right layout has them. A unit of rounding is allowed.
+func unmirrored(v *view) []Fault {
+	if v.mirror == nil {
+		return nil
+	}
+	var faults []Fault
+	for i, b := range v.Boxes {
+		ltr := v.mirror.Boxes[i]
+		if b.Parent == nil || b.Parent.Node.Kind == "scroll" {
+			continue
+		}
+		want := ltr.Parent.Frame.X + ltr.Parent.Frame.Width - ltr.Frame.X - ltr.Frame.Width
+		have := b.Frame.X - b.Parent.Frame.X
+		off := max(want-have, have-want)
+		if off <= 1 {
+			continue
+		}
+		if b.Parent.Node.Padding.Absolute() { // it moves all that is in it
+			faults = append(faults, Fault{"not-mirrored", b.Parent, off, "what is in the box is %d px from where the mirror image has it", "write start and end instead of left and right in padding", "padding"})
+			continue
+		}
+		mend, property := cause(b.Node)
+		faults = append(faults, Fault{"not-mirrored", b, off, "the box is %d px from where the mirror image has it", mend, property})
+	}
+	return faults
 }
 
 // cause names the absolute side that keeps a box from being mirrored.
-func cause(n *screen.Node) string {
-	common := n.Common()
+func cause(n *screen.Node) (mend, property string) {
 	switch {
-	case common.Align == "left":
-		return "write align: start instead of left"
-	case common.Align == "right":
-		return "write align: end instead of right"
-	case common.Margin.Left != common.Margin.Right:
-		return "write start and end instead of left and right in margin"
+	case n.Align == "left":
+		return "write align: start instead of left", "align"
+	case n.Align == "right":
+		return "write align: end instead of right", "align"
+	case n.Margin.Absolute():
+		return "write start and end instead of left and right in margin", "margin"
+	case n.At.Absolute():
+		return "write start and end instead of left and right in at", "at"
 	}
-	return "write start and end instead of left and right"
+	return "write start and end instead of left and right", ""
 }
 
-// Verdict is what Verify found on one screen: the findings, and the layouts
-// they were found in.
-type Verdict struct {
-	Findings []finding.Finding
-	Layouts  []*Layout
-	// Faults are the faults of each layout.
-	Faults [][]Fault
+// The pictures whose meaning is a direction of reading, and those whose is not.
+var (
+	pointing = strings.Fields("back next forward send undo redo reply share exit enter list speaker walk sailing indent outdent")
+	standing = strings.Fields("clock logo play pause stop record rewind skip check cross plus minus search menu person wind map star heart bell lock phone camera download upload")
+)
+
+// wrongWay finds icons that point and are not mirrored, and icons that do not
+// and are.
+func wrongWay(v *view) []Fault {
+	if !v.Culture.RightToLeft() {
+		return nil
+	}
+	var faults []Fault
+	for _, b := range v.Boxes {
+		n := b.Node
+		if n.Kind != "icon" && n.Kind != "image" {
+			continue
+		}
+		switch {
+		case slices.Contains(pointing, n.Picture) && !n.Directional:
+			faults = append(faults, Fault{"pointing-wrong", b, 0, "the picture " + n.Picture + " points, and is not mirrored", "write directional: true", "picture"})
+		case slices.Contains(standing, n.Picture) && n.Directional:
+			faults = append(faults, Fault{"pointing-wrong", b, 0, "the picture " + n.Picture + " points nowhere, and is mirrored", "take directional: true away", "directional"})
+		}
+	}
+	return faults
 }
 
-// Verify lays a screen out in all cultures on all its devices and joins the
-// same fault in several cultures to one finding.
-func Verify(s *screen.Screen, cultures []culture.Tag, source Source, setter *text.Setter) *Verdict {
-	v := &Verdict{}
-	type group struct {
-		fault    Fault
-		device   string
-		cultures []string
+// scrambled finds texts that a platform shows in another order than they are
+// meant to be read in, because an argument runs the other way.
+func scrambled(v *view) []Fault {
+	var faults []Fault
+	for _, b := range v.Boxes {
+		if b.Paragraph == nil || b.Bare == b.Text {
+			continue
+		}
+		base := 0
+		if v.Culture.RightToLeft() {
+			base = 1
+		}
+		have, want := text.Visual(b.Bare, base), text.Visual(b.Text, base)
+		if have != want {
+			faults = append(faults, Fault{"scrambled-text", b, 0, fmt.Sprintf("without an isolate it is shown as %q, and meant is %q (from left to right)", have, want),
+				"isolate the argument: U+2068 before it and U+2069 behind it, or the generated accessors, which do so", "key"})
+		}
 	}
-	var groups []*group
-	index := map[string]*group{}
-	for _, device := range s.Devices {
-		for _, tag := range cultures {
-			l := Place(s, device, tag, source, setter, false)
-			var mirror *Layout
-			if tag.RightToLeft() {
-				mirror = Place(s, device, tag, source, setter, true)
+	return faults
+}
+
+// noGlyph finds characters that no font has: one fault for the first box, and
+// the characters of all.
+func noGlyph(v *view) []Fault {
+	var missing []rune
+	var first *Box
+	for _, b := range v.Boxes {
+		if b.Paragraph == nil {
+			continue
+		}
+		for _, r := range b.Paragraph.Missing {
+			if !slices.Contains(missing, r) {
+				missing = append(missing, r)
 			}
-			faults := l.Check(mirror)
-			v.Layouts, v.Faults = append(v.Layouts, l), append(v.Faults, faults)
-			for _, f := range faults {
-				id := fmt.Sprintf("%s %d %s %s", f.Rule, f.Box.Node.Line, f.Box.Node.Title(), device.Name)
-				g := index[id]
-				if g == nil {
-					g = &group{f, device.Name, nil}
-					index[id] = g
-					groups = append(groups, g)
-				}
-				if f.Pixels > g.fault.Pixels {
-					g.fault = f
-				}
-				if !slices.Contains(g.cultures, string(tag)) {
-					g.cultures = append(g.cultures, string(tag))
-				}
-			}
+		}
+		if len(missing) > 0 && first == nil {
+			first = b
 		}
 	}
-	for _, g := range groups {
-		n := g.fault.Box.Node
-		f := finding.Finding{
-			Rule: g.fault.Rule, Severity: finding.Error, Path: s.Path, Line: n.Line, Column: 1,
-			Screen: s.Name, Box: n.Title(), Pixels: g.fault.Pixels, Cultures: g.cultures, Mend: g.fault.Mend,
-		}
-		if label := n.Text(); label != nil {
-			f.Key = label.Key
-		}
-		f.Message = fmt.Sprintf("%s on %s: ", n.Title(), g.device) + fmt.Sprintf(g.fault.Text, g.fault.Pixels) + " in " + strings.Join(g.cultures, ", ")
-		if !slices.ContainsFunc(g.cultures, func(tag string) bool { return !culture.Tag(tag).Pseudo() }) {
-			f.Severity = finding.Warning // no translation has it yet
-		}
-		if fine := fine(cultures, g.cultures); len(fine) > 0 {
-			f.Message += " (fine in " + strings.Join(fine, ", ") + ")"
-		}
-		v.Findings = append(v.Findings, f)
+	if first == nil {
+		return nil
 	}
-	slices.SortStableFunc(v.Findings, func(a, b finding.Finding) int { return cmp.Compare(a.Line, b.Line) })
-	return v
+	shown := string(missing[:min(len(missing), 6)])
+	return []Fault{{"glyph-missing", first, 0, fmt.Sprintf("no font has %s (%s)", count(len(missing), "character"), shown), "name a font that has them under fonts in zelvik.yaml, or write system there", ""}}
 }
 
-// fine lists up to four cultures without the fault.
-func fine(all []culture.Tag, bad []string) []string {
-	var list []string
-	for _, tag := range all {
-		if !slices.Contains(bad, string(tag)) {
-			list = append(list, string(tag))
+func count(n int, what string) string {
+	if n == 1 {
+		return "1 " + what
+	}
+	return fmt.Sprintf("%d %ss", n, what)
+}
+
+// smallTarget finds what is pressed and is smaller than a finger.
+func smallTarget(v *view) []Fault {
+	var faults []Fault
+	for _, b := range v.Boxes {
+		n := b.Node
+		if n.Target == 0 || n.Kind == "radio" || n.Kind == "tabs" {
+			continue
+		}
+		side, length := "wide", b.Frame.Width
+		if b.Frame.Height < length {
+			side, length = "high", b.Frame.Height
+		}
+		if under := n.Target - length; under > 0 {
+			faults = append(faults, Fault{"target-small", b, under, fmt.Sprintf("it is %d units %s, %%d px less than a finger needs (%d)", length, side, n.Target), "give it padding, or a least width and height", "target"})
 		}
 	}
-	if len(list) > 4 {
-		list = append(list[:4], fmt.Sprintf("%d more", len(list)-4))
-	}
+	return faults
+}
+
+// Fixed finds texts in boxes of a fixed width that keep to one line, where a
+// box that fits would do. It asks no layout, as it is so in every culture.
+func Fixed(s *screen.Screen) []finding.Finding {
+	var list []finding.Finding
+	s.Walk(func(n *screen.Node) {
+		if n.Width.Units == 0 || n.Key == "" || n.Overflow == "shrink" || n.Overflow == "ellipsis" || !(oneLine(n) || n.Height.Units > 0) {
+			return
+		}
+		at := n.Place("width")
+		list = append(list, finding.Finding{
+			Rule: "fixed-width-text", Severity: finding.Advice, Path: s.Path, Line: at.Line, Column: at.Column, Key: n.Key, Screen: s.Name, Box: n.Title(),
+			Message: fmt.Sprintf("%s has a width of %d units, whatever its text says", n.Title(), n.Width.Units),
+			Mend:    fmt.Sprintf("width: fit, or {least: %d}", n.Width.Units),
+		})
+	})
 	return list
 }

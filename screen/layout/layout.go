@@ -10,9 +10,29 @@ import (
 	"zelvik/screen/text"
 )
 
+// Shown is what a key says to a reader: with its arguments isolated, as our
+// accessors show it, and bare, as a platform does by itself.
+type Shown struct {
+	Text, Bare string
+	// Own says that the culture has a text of its own, and no parent answered.
+	Own bool
+}
+
 // Source gives the text of a key in a culture with sample arguments; false
 // where there is none.
-type Source func(key string, tag culture.Tag, arguments map[string]string) (string, bool)
+type Source func(key string, tag culture.Tag, arguments map[string]string) (Shown, bool)
+
+// Options say how a screen is placed.
+type Options struct {
+	// LeftToRight places it so whatever the culture, which is what the check for
+	// mirroring compares with.
+	LeftToRight bool
+	// Scale is that of the texts in percent; 0 is 100.
+	Scale int
+	// Stretch says how much longer to take a text, 1 for as it is; nil for all as
+	// they are.
+	Stretch func(n *screen.Node, text Shown) float64
+}
 
 // Frame is a rectangle in device units, from the device's top left corner.
 type Frame struct {
@@ -27,100 +47,256 @@ type Box struct {
 	Node   *screen.Node
 	Parent *Box
 	Frame  Frame
-	// Content is the frame without its padding.
+	// Content is the frame without its padding and the marks of its kind.
 	Content Frame
-	// Text is what a label or button shows, set into lines; nil for others.
-	Text      string
-	Paragraph *text.Paragraph
-	Style     text.Style
-	Children  []*Box
+	// Text is what it shows, set into lines; Paragraph is nil for others. Hint
+	// says that it is one, which is shown faintly; Chosen that the item is the
+	// chosen one.
+	Text, Bare   string
+	Paragraph    *text.Paragraph
+	Style        text.Style
+	Hint, Chosen bool
+	// Natural is the width of the text in one line, Stretched how much longer it
+	// was taken, 1 for not.
+	Natural, Stretched float64
+	// Ellipsed says that the text was cut with an ellipsis.
+	Ellipsed bool
+	Children []*Box
+
+	// grid are the widths of the columns and the heights of the rows.
+	columns, rows []int
 }
 
-// Layout is a screen placed for one culture on one device.
+// Layout is a screen placed for one culture on one device at one text scale.
 type Layout struct {
 	Screen  *screen.Screen
 	Device  screen.Device
 	Culture culture.Tag
+	Scale   int
 	Root    *Box
 	// Boxes are all boxes, parents before children.
 	Boxes []*Box
 }
 
+// maxBoxes bounds what rows of lists can make of a screen.
+const maxBoxes = 20000
+
 // engine places one screen.
 type engine struct {
+	Options
 	setter  *text.Setter
 	source  Source
 	culture culture.Tag
 	rtl     bool
-	boxes   []*Box
+	made    int
 }
 
-// Place lays a screen out, in the direction of the culture; or from left to
-// right, which is what the check for mirroring compares with.
-func Place(s *screen.Screen, device screen.Device, tag culture.Tag, source Source, setter *text.Setter, leftToRight bool) *Layout {
-	e := &engine{setter: setter, source: source, culture: tag, rtl: tag.RightToLeft() && !leftToRight}
-	root := e.measure(s.Body, nil, device.Width, device.Height)
+// Place lays a screen out.
+func Place(s *screen.Screen, device screen.Device, tag culture.Tag, source Source, setter *text.Setter, o Options) *Layout {
+	if o.Scale == 0 {
+		o.Scale = 100
+	}
+	e := &engine{Options: o, setter: setter, source: source, culture: tag, rtl: tag.RightToLeft() && !o.LeftToRight}
+	root := e.box(s.Body, nil)
+	e.size(root, device.Width, device.Height)
 	root.Frame.Width, root.Frame.Height = device.Width, device.Height
 	e.arrange(root, 0, 0)
-	return &Layout{s, device, tag, root, e.boxes}
+	l := &Layout{Screen: s, Device: device, Culture: tag, Scale: o.Scale, Root: root}
+	l.gather(root)
+	return l
 }
 
-// padding gives the padding of a node by physical side. Buttons have some of
-// their own.
-func (e *engine) padding(n *screen.Node) (left, top, right, bottom int) {
-	p := n.Common().Padding
-	left, right = p.Sides(e.rtl)
-	if n.Button != nil && p == (screen.Edges{}) {
-		return 16, 10, 16, 10
+func (l *Layout) gather(b *Box) {
+	l.Boxes = append(l.Boxes, b)
+	for _, c := range b.Children {
+		l.gather(c)
 	}
-	return left, p.Top, right, p.Bottom
 }
 
-func (e *engine) margin(n *screen.Node) (left, top, right, bottom int) {
-	m := n.Common().Margin
-	left, right = m.Sides(e.rtl)
-	return left, m.Top, right, m.Bottom
-}
-
-// measure finds a box's size when it may be so wide and high at most. Sizes of
-// children that fill are found when their parent is arranged.
-func (e *engine) measure(n *screen.Node, parent *Box, width, height int) *Box {
-	b := &Box{Node: n, Parent: parent}
-	e.boxes = append(e.boxes, b)
-	e.size(b, width, height)
+// box makes a box and those inside it, which the culture shows.
+func (e *engine) box(n *screen.Node, parent *Box) *Box {
+	e.made++
+	b := &Box{Node: n, Parent: parent, Stretched: 1}
+	switch n.Kind {
+	case "list":
+		for i := range max(len(n.Rows), 1) {
+			row := n.Children[0]
+			if i < len(n.Rows) {
+				row = withArgs(row, n.Rows[i], 0)
+			}
+			e.child(b, row)
+		}
+	case "radio", "tabs":
+		for i, item := range n.Items {
+			part := *n
+			part.Kind = map[string]string{"radio": "option", "tabs": "tab"}[n.Kind]
+			part.Key, part.Text, part.Args, part.Items = item.Key, item.Text, item.Args, nil
+			part.Name, part.Width, part.Height, part.Padding, part.Margin, part.Align = "", screen.Size{}, screen.Size{}, screen.Edges{}, screen.Edges{}, ""
+			part.Fill, part.Only, part.Except = "", nil, nil
+			if n.Kind == "tabs" {
+				part.Width.Fill = true
+			}
+			if c := e.child(b, &part); c != nil {
+				c.Chosen = i+1 == n.Chosen
+			}
+		}
+	default:
+		for _, child := range n.Children {
+			e.child(b, child)
+		}
+	}
 	return b
 }
 
-// size sets Frame.Width and Frame.Height, measuring children anew.
+func (e *engine) child(b *Box, n *screen.Node) *Box {
+	if !n.Shown(string(e.culture)) || e.made >= maxBoxes {
+		return nil
+	}
+	c := e.box(n, b)
+	b.Children = append(b.Children, c)
+	return c
+}
+
+// withArgs is a row of a list: the node with more arguments.
+func withArgs(n *screen.Node, args map[string]string, depth int) *screen.Node {
+	out := *n
+	out.Args = map[string]string{}
+	for name, value := range n.Args {
+		out.Args[name] = value
+	}
+	for name, value := range args {
+		out.Args[name] = value
+	}
+	out.Children = nil
+	for _, child := range n.Children {
+		out.Children = append(out.Children, withArgs(child, args, depth+1))
+	}
+	return &out
+}
+
+// oneLine reports whether a kind never breaks its text.
+func oneLine(n *screen.Node) bool {
+	switch n.Kind {
+	case "button", "tab", "menu", "field":
+		return true
+	}
+	return n.Lines == 1 && n.Overflow != "wrap"
+}
+
+// insets are the padding of a node by physical side, and the room for the mark
+// of its kind.
+func (e *engine) insets(n *screen.Node) (left, top, right, bottom int) {
+	p := n.Padding
+	left, right = p.Sides(e.rtl)
+	top, bottom = p.Top, p.Bottom
+	if p == (screen.Edges{}) {
+		switch n.Kind {
+		case "button":
+			left, top, right, bottom = 16, 10, 16, 10
+		case "field", "menu":
+			left, top, right, bottom = 12, 10, 12, 10
+		case "tab":
+			left, top, right, bottom = 8, 13, 8, 15
+		case "check", "option", "switch":
+			top, bottom = 9, 9
+		}
+	}
+	before, after := 0, 0
+	switch n.Kind {
+	case "check", "option":
+		before = markSize + markGap
+	case "switch":
+		after = switchWidth + markGap
+	case "menu":
+		after = 18
+	}
+	if e.rtl {
+		before, after = after, before
+	}
+	return left + before, top, right + after, bottom
+}
+
+// The sizes of the marks of check boxes, radio buttons and switches.
+const (
+	markSize    = 20
+	markGap     = 10
+	switchWidth = 40
+)
+
+func (e *engine) margin(n *screen.Node) (left, top, right, bottom int) {
+	left, right = n.Margin.Sides(e.rtl)
+	return left, n.Margin.Top, right, n.Margin.Bottom
+}
+
+// at is the place of a child of a stack or a fixed box, from its content.
+func (e *engine) at(b *Box, parent Frame) (x, y int) {
+	p := b.Node.At
+	left, right := p.Sides(e.rtl)
+	x, y = left, p.Top
+	if right != 0 && left == 0 || e.rtl && right == 0 && left == 0 && !b.Node.At.Absolute() {
+		x = parent.Width - right - b.Frame.Width
+	}
+	if p.Bottom != 0 && p.Top == 0 {
+		y = parent.Height - p.Bottom - b.Frame.Height
+	}
+	return parent.X + x, parent.Y + y
+}
+
+// size sets Frame.Width and Frame.Height of a box that may be so wide and high
+// at most.
 func (e *engine) size(b *Box, width, height int) {
-	common := b.Node.Common()
-	left, top, right, bottom := e.padding(b.Node)
-	if common.Width.Units > 0 {
-		width = common.Width.Units
-	}
-	if common.Height.Units > 0 {
-		height = common.Height.Units
-	}
+	n := b.Node
+	left, top, right, bottom := e.insets(n)
+	width, height = limit(n.Width, width), limit(n.Height, height)
 	innerWidth, innerHeight := max(width-left-right, 0), max(height-top-bottom, 0)
 	var w, h int
-	switch n := b.Node; {
-	case n.Text() != nil:
-		w, h = e.setText(b, innerWidth)
-	case n.Icon != nil:
-		w = orDefault(n.Icon.Size, 24)
+	switch n.Kind {
+	case "label", "button", "field", "check", "switch", "menu", "option", "tab":
+		w, h = e.setText(b, innerWidth, innerHeight)
+	case "icon":
+		w = orDefault(n.Size, 24)
 		h = w
-	case n.Row != nil:
-		w, h = e.row(b, n.Row, innerWidth, innerHeight)
-	case n.Column != nil:
-		w, h = e.column(b, n.Column, innerWidth, innerHeight)
+	case "image":
+		w, h = 120, 80
+	case "row", "tabs":
+		w, h = e.row(b, innerWidth, innerHeight)
+	case "column", "list", "radio":
+		w, h = e.column(b, innerWidth, innerHeight)
+	case "grid":
+		w, h = e.grid(b, innerWidth, innerHeight)
+	case "stack", "fixed":
+		for _, c := range b.Children {
+			l, r := c.Node.At.Sides(e.rtl)
+			e.size(c, max(innerWidth-l-r, 0), max(innerHeight-c.Node.At.Top-c.Node.At.Bottom, 0))
+			w = max(w, l+r+c.Frame.Width)
+			h = max(h, c.Node.At.Top+c.Node.At.Bottom+c.Frame.Height)
+		}
+	case "scroll":
+		for _, c := range b.Children {
+			e.size(c, innerWidth, 1<<20)
+			w, h = max(w, c.Frame.Width), max(h, min(c.Frame.Height, innerHeight))
+		}
+	case "line":
+		w, h = innerWidth, 1
 	}
-	b.Frame.Width, b.Frame.Height = w+left+right, h+top+bottom
-	if common.Width.Units > 0 || common.Width.Fill {
+	b.Frame.Width, b.Frame.Height = n.Width.Bound(w+left+right), n.Height.Bound(h+top+bottom)
+	if n.Width.Units > 0 || n.Width.Fill {
 		b.Frame.Width = width
 	}
-	if common.Height.Units > 0 || common.Height.Fill {
+	if n.Height.Units > 0 || n.Height.Fill {
 		b.Frame.Height = height
 	}
+}
+
+// limit is what a box may take of a length.
+func limit(s screen.Size, length int) int {
+	if s.Units > 0 {
+		length = s.Units
+	}
+	if s.Most > 0 {
+		length = min(length, s.Most)
+	}
+	return length
 }
 
 func orDefault(n, otherwise int) int {
@@ -130,42 +306,111 @@ func orDefault(n, otherwise int) int {
 	return otherwise
 }
 
-// setText breaks a text into the lines that fit.
-func (e *engine) setText(b *Box, width int) (w, h int) {
-	label := b.Node.Text()
-	b.Text = label.Text
-	if label.Key != "" {
-		text, ok := e.source(label.Key, e.culture, label.Args)
-		if !ok {
-			text = label.Key
-		}
-		b.Text = text
+// words is what a box shows, and whether it is a hint.
+func (e *engine) words(n *screen.Node) (Shown, bool) {
+	item, hint := screen.Item{Key: n.Key, Text: n.Text, Args: n.Args}, false
+	switch {
+	case n.Kind == "menu" && len(n.Items) > 0:
+		item = n.Items[max(n.Chosen, 1)-1]
+	case n.Key == "" && n.Text == "" && n.Hint != "":
+		item, hint = screen.Item{Key: n.Hint}, true
 	}
-	b.Style = text.Style{Size: float64(orDefault(label.Size, 16)), Bold: label.Weight == "bold", RightToLeft: e.rtl || e.culture.RightToLeft(), Language: string(e.culture)}
-	bound := float64(width)
-	if label.Lines == 1 || b.Node.Button != nil {
+	return e.said(item), hint
+}
+
+func (e *engine) said(item screen.Item) Shown {
+	if item.Key == "" {
+		return Shown{item.Text, item.Text, true}
+	}
+	shown, ok := e.source(item.Key, e.culture, item.Args)
+	if !ok {
+		return Shown{Text: item.Key, Bare: item.Key}
+	}
+	return shown
+}
+
+// setText breaks a text into the lines that fit, and shrinks or cuts it where
+// its box says so.
+func (e *engine) setText(b *Box, width, height int) (w, h int) {
+	n := b.Node
+	shown, hint := e.words(n)
+	b.Text, b.Bare, b.Hint, b.Stretched = shown.Text, shown.Bare, hint, 1
+	if e.Stretch != nil {
+		b.Stretched = max(e.Stretch(n, shown), 1)
+	}
+	size := float64(orDefault(n.Size, 16)) * float64(e.Scale) / 100
+	b.Style = text.Style{Size: size, Bold: n.Weight == "bold", Font: n.Font, RightToLeft: e.rtl || e.culture.RightToLeft(), Language: string(e.culture)}
+	b.Natural = e.setter.Set(b.Text, b.Style, 0).Width * b.Stretched
+	bound := float64(width) / b.Stretched
+	if oneLine(n) {
 		bound = 0
 	}
+	b.Ellipsed = false
 	b.Paragraph = e.setter.Set(b.Text, b.Style, bound)
-	lines := len(b.Paragraph.Lines)
-	if label.Lines > 0 {
-		lines = min(lines, label.Lines)
+	switch n.Overflow {
+	case "shrink":
+		smallest := float64(orDefault(n.Smallest, 10)) * float64(e.Scale) / 100
+		for b.Style.Size > smallest && !e.fits(b, width, height) {
+			b.Style.Size = max(b.Style.Size-1, smallest)
+			b.Paragraph = e.setter.Set(b.Text, b.Style, bound)
+		}
+	case "ellipsis":
+		if lines := e.allowed(b, height); !e.fits(b, width, height) {
+			b.Paragraph = e.setter.Cut(b.Text, b.Style, float64(width)/b.Stretched, lines)
+			b.Ellipsed = true
+		}
 	}
-	return int(math.Ceil(b.Paragraph.Width)), lines * int(math.Round(b.Style.Size*text.LineHeight))
+	lines := len(b.Paragraph.Lines)
+	if n.Lines > 0 {
+		lines = min(lines, n.Lines)
+	}
+	widest := b.Paragraph.Width
+	if n.Kind == "menu" {
+		for _, item := range n.Items {
+			widest = max(widest, e.setter.Set(e.said(item).Text, b.Style, 0).Width)
+		}
+	}
+	w, h = int(math.Ceil(widest*b.Stretched)), lines*lineHeight(b.Style)
+	if n.Kind == "check" || n.Kind == "option" || n.Kind == "switch" {
+		h = max(h, markSize+2)
+	}
+	if n.Kind == "field" {
+		w = max(w, 96)
+	}
+	return w, h
+}
+
+// lineHeight is that of a style, in whole units.
+func lineHeight(s text.Style) int { return int(math.Round(s.Size * text.LineHeight)) }
+
+// allowed is how many lines a box has room for.
+func (e *engine) allowed(b *Box, height int) int {
+	n := b.Node
+	switch {
+	case oneLine(n):
+		return 1
+	case n.Lines > 0:
+		return n.Lines
+	case n.Height.Units > 0 || n.Height.Most > 0:
+		return max(height/lineHeight(b.Style), 1)
+	}
+	return max(len(b.Paragraph.Lines), 1)
+}
+
+// fits reports whether a text has room.
+func (e *engine) fits(b *Box, width, height int) bool {
+	return len(b.Paragraph.Lines) <= e.allowed(b, height) && b.Paragraph.Width*b.Stretched <= float64(width)+0.01
 }
 
 // row sizes children side by side: fixed and fitting ones first, those that
 // fill share what is left.
-func (e *engine) row(b *Box, row *screen.Box, width, height int) (w, h int) {
-	left := width - row.Gap*max(len(row.Children)-1, 0)
-	b.Children = b.Children[:0:0]
+func (e *engine) row(b *Box, width, height int) (w, h int) {
+	gap := b.Node.Gap
+	left := width - gap*max(len(b.Children)-1, 0)
 	var filling []*Box
-	for _, child := range row.Children {
-		ml, mt, mr, mb := e.margin(child)
-		c := &Box{Node: child, Parent: b}
-		e.boxes = append(e.boxes, c)
-		b.Children = append(b.Children, c)
-		if child.Common().Width.Fill {
+	for _, c := range b.Children {
+		ml, mt, mr, mb := e.margin(c.Node)
+		if c.Node.Width.Fill {
 			filling = append(filling, c)
 			left -= ml + mr
 			continue
@@ -174,7 +419,7 @@ func (e *engine) row(b *Box, row *screen.Box, width, height int) (w, h int) {
 		left -= c.Frame.Width + ml + mr
 	}
 	for i, c := range filling {
-		share := max(left, 0) / (len(filling) - i)
+		share := c.Node.Width.Bound(max(left, 0) / (len(filling) - i))
 		_, mt, _, mb := e.margin(c.Node)
 		e.size(c, share, max(height-mt-mb, 0))
 		c.Frame.Width = share
@@ -185,20 +430,17 @@ func (e *engine) row(b *Box, row *screen.Box, width, height int) (w, h int) {
 		w += c.Frame.Width + ml + mr
 		h = max(h, c.Frame.Height+mt+mb)
 	}
-	return w + row.Gap*max(len(row.Children)-1, 0), h
+	return w + gap*max(len(b.Children)-1, 0), h
 }
 
 // column sizes children one below the other.
-func (e *engine) column(b *Box, column *screen.Box, width, height int) (w, h int) {
-	left := height - column.Gap*max(len(column.Children)-1, 0)
-	b.Children = b.Children[:0:0]
+func (e *engine) column(b *Box, width, height int) (w, h int) {
+	gap := b.Node.Gap
+	left := height - gap*max(len(b.Children)-1, 0)
 	var filling []*Box
-	for _, child := range column.Children {
-		ml, mt, mr, mb := e.margin(child)
-		c := &Box{Node: child, Parent: b}
-		e.boxes = append(e.boxes, c)
-		b.Children = append(b.Children, c)
-		if child.Common().Height.Fill {
+	for _, c := range b.Children {
+		ml, mt, mr, mb := e.margin(c.Node)
+		if c.Node.Height.Fill {
 			filling = append(filling, c)
 			left -= mt + mb
 			continue
@@ -207,7 +449,7 @@ func (e *engine) column(b *Box, column *screen.Box, width, height int) (w, h int
 		left -= c.Frame.Height + mt + mb
 	}
 	for i, c := range filling {
-		share := max(left, 0) / (len(filling) - i)
+		share := c.Node.Height.Bound(max(left, 0) / (len(filling) - i))
 		ml, _, mr, _ := e.margin(c.Node)
 		e.size(c, max(width-ml-mr, 0), share)
 		c.Frame.Height = share
@@ -218,23 +460,80 @@ func (e *engine) column(b *Box, column *screen.Box, width, height int) (w, h int
 		w = max(w, c.Frame.Width+ml+mr)
 		h += c.Frame.Height + mt + mb
 	}
-	return w, h + column.Gap*max(len(column.Children)-1, 0)
+	return w, h + gap*max(len(b.Children)-1, 0)
+}
+
+// grid sizes children in columns: fixed ones have their width, fitting ones
+// that of their widest child, and those that fill share what is left.
+func (e *engine) grid(b *Box, width, height int) (w, h int) {
+	n := b.Node
+	b.columns = make([]int, len(n.Columns))
+	left, filling := width-n.Gap*(len(n.Columns)-1), 0
+	for i, column := range n.Columns {
+		switch {
+		case column.Fill:
+			filling++
+			continue
+		case column.Units > 0:
+			b.columns[i] = column.Units
+		default:
+			for j := i; j < len(b.Children); j += len(n.Columns) {
+				c := b.Children[j]
+				ml, _, mr, _ := e.margin(c.Node)
+				e.size(c, max(left-ml-mr, 0), height)
+				b.columns[i] = max(b.columns[i], c.Frame.Width+ml+mr)
+			}
+			b.columns[i] = column.Bound(b.columns[i])
+		}
+		left -= b.columns[i]
+	}
+	for i, column := range n.Columns {
+		if column.Fill {
+			b.columns[i] = column.Bound(max(left, 0) / filling)
+			left -= b.columns[i]
+			filling--
+		}
+	}
+	b.rows = make([]int, (len(b.Children)+len(n.Columns)-1)/len(n.Columns))
+	for j, c := range b.Children {
+		ml, mt, mr, mb := e.margin(c.Node)
+		cell := max(b.columns[j%len(n.Columns)]-ml-mr, 0)
+		e.size(c, cell, height)
+		if c.Node.Width.Fill {
+			c.Frame.Width = cell
+		}
+		b.rows[j/len(n.Columns)] = max(b.rows[j/len(n.Columns)], c.Frame.Height+mt+mb)
+	}
+	for _, column := range b.columns {
+		w += column
+	}
+	for _, row := range b.rows {
+		h += row
+	}
+	return w + n.Gap*max(len(b.columns)-1, 0), h + n.Gap*max(len(b.rows)-1, 0)
 }
 
 // arrange sets the places of a box and what is in it.
 func (e *engine) arrange(b *Box, x, y int) {
 	b.Frame.X, b.Frame.Y = x, y
-	left, top, right, bottom := e.padding(b.Node)
+	left, top, right, bottom := e.insets(b.Node)
 	b.Content = Frame{x + left, y + top, max(b.Frame.Width-left-right, 0), max(b.Frame.Height-top-bottom, 0)}
-	switch n := b.Node; {
-	case n.Row != nil:
-		e.arrangeRow(b, n.Row)
-	case n.Column != nil:
-		e.arrangeColumn(b, n.Column)
+	switch b.Node.Kind {
+	case "row", "tabs":
+		e.arrangeRow(b)
+	case "column", "list", "radio", "scroll":
+		e.arrangeColumn(b)
+	case "grid":
+		e.arrangeGrid(b)
+	case "stack", "fixed":
+		for _, c := range b.Children {
+			cx, cy := e.at(c, b.Content)
+			e.arrange(c, cx, cy)
+		}
 	}
 }
 
-func (e *engine) arrangeRow(b *Box, row *screen.Box) {
+func (e *engine) arrangeRow(b *Box) {
 	at := b.Content.X
 	if e.rtl {
 		at = b.Content.X + b.Content.Width
@@ -245,29 +544,61 @@ func (e *engine) arrangeRow(b *Box, row *screen.Box) {
 		if e.rtl {
 			at -= mr + c.Frame.Width
 			e.arrange(c, at, y)
-			at -= ml + row.Gap
+			at -= ml + b.Node.Gap
 		} else {
 			at += ml
 			e.arrange(c, at, y)
-			at += c.Frame.Width + mr + row.Gap
+			at += c.Frame.Width + mr + b.Node.Gap
 		}
 	}
 }
 
-func (e *engine) arrangeColumn(b *Box, column *screen.Box) {
+// across gives the place of a child in a width.
+func (e *engine) across(c *Box, x, width int) int {
+	ml, _, mr, _ := e.margin(c.Node)
+	free := width - c.Frame.Width - ml - mr
+	x += ml
+	switch align := c.Node.Align; {
+	case align == "center":
+		x += free / 2
+	case align == "right", align == "end" && !e.rtl, (align == "" || align == "start") && e.rtl:
+		x += free
+	}
+	return x
+}
+
+func (e *engine) arrangeColumn(b *Box) {
 	y := b.Content.Y
 	for _, c := range b.Children {
-		ml, mt, mr, mb := e.margin(c.Node)
-		free := b.Content.Width - c.Frame.Width - ml - mr
-		x := b.Content.X + ml
-		switch align := c.Node.Common().Align; {
-		case align == "center":
-			x += free / 2
-		case align == "right", align == "end" && !e.rtl, (align == "" || align == "start") && e.rtl:
-			x += free
-		}
+		_, mt, _, mb := e.margin(c.Node)
 		y += mt
-		e.arrange(c, x, y)
-		y += c.Frame.Height + mb + column.Gap
+		e.arrange(c, e.across(c, b.Content.X, b.Content.Width), y)
+		y += c.Frame.Height + mb + b.Node.Gap
+	}
+}
+
+func (e *engine) arrangeGrid(b *Box) {
+	y := b.Content.Y
+	for row, height := range b.rows {
+		x := b.Content.X
+		if e.rtl {
+			x += b.Content.Width
+		}
+		for column, width := range b.columns {
+			if e.rtl {
+				x -= width
+			}
+			if i := row*len(b.columns) + column; i < len(b.Children) {
+				c := b.Children[i]
+				_, mt, _, mb := e.margin(c.Node)
+				e.arrange(c, e.across(c, x, width), y+mt+max(height-c.Frame.Height-mt-mb, 0)/2)
+			}
+			if e.rtl {
+				x -= b.Node.Gap
+			} else {
+				x += width + b.Node.Gap
+			}
+		}
+		y += height + b.Node.Gap
 	}
 }

@@ -9,6 +9,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"zelvik/culture"
+	"zelvik/finding"
 	"zelvik/screen"
 	"zelvik/screen/text"
 )
@@ -17,14 +18,29 @@ import (
 var words = map[string]string{
 	"title en": "Boarding", "title de": "Einschiffungsbereich", "title ar": "الصعود",
 	"short en": "Go", "short de": "Los", "short ar": "هيا",
+	"long en": "Please wait at the pier", "long de": "Bitte warten Sie so lange am Anleger", "long ar": "انتظر",
+	"call en": "Call {phone}", "call de": "Ruf {phone} an", "call ar": "اتصل {phone}",
+	"hello en": "Hello {name}", "hello de": "Hallo {name}", "hello ar": "مرحبا {name}",
+	"new en": "Delay", "japanese en": "Sea 海 and 島",
 }
 
-func source(key string, tag culture.Tag, _ map[string]string) (string, bool) {
-	s, ok := words[key+" "+string(tag)]
-	return s, ok
+func source(key string, tag culture.Tag, arguments map[string]string) (Shown, bool) {
+	s, own := words[key+" "+string(tag)]
+	if !own {
+		s = words[key+" en"]
+	}
+	shown, bare := s, s
+	for name, value := range arguments {
+		bare = strings.ReplaceAll(bare, "{"+name+"}", value)
+		if tag.RightToLeft() {
+			value = "\u2068" + value + "\u2069"
+		}
+		shown = strings.ReplaceAll(shown, "{"+name+"}", value)
+	}
+	return Shown{shown, bare, own}, s != ""
 }
 
-// Each case is a body on a screen of 200 x 100 units, and what is found in en,
+// Each case is a body on a screen of 200 x 260 units, and what is found in en,
 // de and ar: rule, box and cultures.
 func TestVerify(t *testing.T) {
 	for _, c := range []struct {
@@ -33,27 +49,59 @@ func TestVerify(t *testing.T) {
 	}{
 		{"fitting labels", "column: {padding: 8, children: [{label: {key: title}}, {label: {key: short}}]}", nil},
 		{"a fixed width", "column: {children: [{label: {key: title, width: 70, lines: 1}}]}", []string{"clipped-text title de"}},
-		{"a fixed height", "column: {children: [{label: {key: title, width: 200, height: 10}}]}", []string{"clipped-text title en de ar"}},
+		{"a fixed width that is wide enough", "column: {children: [{label: {key: short, width: 70, lines: 1}}]}", []string{"fixed-width-text short"}},
+		{"a fixed width that wraps", "column: {children: [{label: {key: short, width: 70}}]}", nil},
+		{"a fixed height", "column: {children: [{label: {key: title, width: 200, height: 10}}]}", []string{"lost-lines title en de ar"}},
 		{"a word too long to wrap", "column: {children: [{label: {key: title, width: 70}}]}", []string{"clipped-text title de"}},
+		{"a button of a greatest width", "column: {children: [{button: {key: title, width: {most: 120}}}]}", []string{"clipped-text title de"}},
 		{"lines that wrap", "column: {children: [{label: {text: one two three four five, width: 70}}]}", nil},
-		{"more lines than allowed", "column: {children: [{label: {text: one two three four five, width: 70, lines: 2}}]}", []string{"clipped-text label in line 3 en de ar"}},
+		{"more lines than allowed", "column: {children: [{label: {text: one two three four five, width: 70, lines: 2}}]}", []string{"lost-lines label in line 3 en de ar"}},
+		{"an ellipsis", "column: {children: [{label: {key: title, width: 80, lines: 1, overflow: ellipsis}}]}", []string{"ellipsed-text title de"}},
+		{"an ellipsis in the second line", "column: {children: [{label: {key: long, width: 90, lines: 2, overflow: ellipsis}}]}", []string{"ellipsed-text long de"}},
+		{"shrinking", "column: {children: [{label: {key: title, width: 100, lines: 1, overflow: shrink}}]}", nil},
+		{"shrinking is not enough", "column: {children: [{label: {key: title, width: 60, lines: 1, overflow: shrink}}]}", []string{"clipped-text title de"}},
 		{"a row too wide", "column: {children: [{row: {name: buttons, children: [{button: {key: title}}, {space: {width: 90}}]}}]}", []string{"off-screen buttons de"}},
 		{"sharing the width", "column: {children: [{row: {width: fill, children: [{label: {key: title, width: fill}}, {space: {width: 20}}]}}]}", nil},
+		{"higher than a scroll", "scroll: {height: 50, width: fill, children: [{column: {children: [{space: {height: 90, width: 10}}, {label: {key: short}}]}}]}", nil},
+		{"places that a text reaches over", "fixed: {width: 200, height: 60, children: [{label: {key: title}}, {label: {key: short, at: {start: 90}}}]}", []string{"covered title de"}},
+		{"places far apart", "fixed: {width: 200, height: 60, children: [{label: {key: title}}, {label: {key: short, at: {start: 10, top: 30}}}]}", nil},
+		{"covered in the source, too", "stack: {children: [{label: {key: title}}, {label: {key: title}}]}", nil},
 		{"start and end mirror", "column: {padding: {start: 20}, children: [{label: {key: short, align: end, margin: {end: 10}}}]}", nil},
 		{"left padding", "column: {name: form, padding: {left: 20}, children: [{label: {key: short}}]}", []string{"not-mirrored form ar"}},
 		{"left align", "column: {children: [{label: {key: short, align: left}}]}", []string{"not-mirrored short ar"}},
 		{"right margin", "column: {children: [{label: {key: short, margin: {right: 12}, align: end}}]}", []string{"not-mirrored short ar"}},
+		{"a left place", "fixed: {width: fill, height: 50, children: [{label: {key: short, at: {left: 30}}}]}", []string{"not-mirrored short ar"}},
+		{"a start place", "fixed: {width: fill, height: 50, children: [{label: {key: short, at: {start: 30}}}]}", nil},
 		{"both sides the same", "column: {padding: {left: 20, right: 20}, children: [{label: {key: short}}]}", nil},
+		{"an arrow that stays", "row: {children: [{icon: {picture: back}}]}", []string{"pointing-wrong back ar"}},
+		{"an arrow that turns", "row: {children: [{icon: {picture: back, directional: true}}]}", nil},
+		{"a clock that turns", "row: {children: [{icon: {picture: clock, directional: true}}]}", []string{"pointing-wrong clock ar"}},
+		{"a picture nobody knows", "row: {children: [{icon: {picture: anchor}}]}", nil},
+		{"a phone number", "column: {children: [{label: {key: call, args: {phone: +99 555 0142}}}]}", []string{"scrambled-text call ar"}},
+		{"a name", "column: {children: [{label: {key: hello, args: {name: Runa}}}]}", nil},
+		{"no font", "column: {children: [{label: {key: japanese}}, {label: {key: japanese}}]}", []string{"glyph-missing japanese en de ar"}},
+		{"a small target", "column: {children: [{button: {key: short, padding: {top: 2}}}]}", []string{"target-small short en de ar"}},
+		{"a target with a least size", "column: {children: [{button: {key: short, padding: {top: 2}, width: {least: 40}, height: {least: 40}}}]}", nil},
+		{"an icon to press", "column: {children: [{icon: {picture: menu, target: 40}}]}", []string{"target-small menu en de ar"}},
+		{"not translated, and tight", "column: {children: [{label: {key: new, width: {most: 60}, lines: 1}}]}", []string{"tight-fit new de ar"}},
+		{"not translated, with room", "column: {children: [{label: {key: new, width: fill, lines: 1}}]}", nil},
+		{"not shown where it is too long", "column: {children: [{label: {key: title, width: 70, except: [de]}}]}", nil},
+		{"shown in one culture alone", "column: {children: [{label: {key: title, width: 70, only: [ar]}}]}", nil},
+		{"rows of a list", "list: {rows: [{name: Runa}, {name: Somebody with a very long name}], children: [{label: {key: hello, lines: 1}}]}", []string{"off-screen hello en de ar"}},
+		{"a grid", "grid: {width: fill, columns: [fit, fill], gap: 4, children: [{label: {key: short}}, {label: {key: title}}, {label: {key: title}}, {label: {key: short}}]}", []string{"off-screen title de"}},
+		{"a grid that wraps", "grid: {width: fill, columns: [40, fill], gap: 4, children: [{label: {key: short}}, {label: {key: long, width: fill}}]}", nil},
+		{"tabs", "tabs: {width: fill, items: [{key: short}, {key: short}, {key: title}], chosen: 1}", []string{"clipped-text title en de"}},
+		{"check boxes and their like", "column: {children: [{check: {key: short}}, {switch: {key: short, width: fill}}, {radio: {items: [{key: short}, {key: title}], chosen: 2}}, {menu: {items: [{key: short}]}}, {field: {hint: short}}]}", nil},
 	} {
 		t.Run(c.name, func(t *testing.T) {
-			s, err := screen.Parse("x.yaml", []byte("devices: [{name: d, width: 200, height: 100}]\nbody:\n  "+c.body+"\n"))
+			s, err := screen.Parse("x.yaml", []byte("devices: [{name: d, width: 200, height: 260}]\nbody:\n  "+c.body+"\n"))
 			require.NoError(t, err)
-			v := Verify(s, []culture.Tag{"en", "de", "ar"}, source, text.NewSetter())
+			v := Verify(s, []culture.Tag{"en", "de", "ar"}, source, text.NewSetter(nil), func(culture.Tag, string) float64 { return 2 })
 			var have []string
 			for _, f := range v.Findings {
 				have = append(have, strings.Join(append([]string{f.Rule, f.Box}, f.Cultures...), " "))
-				assert.Positive(t, f.Pixels)
 				assert.NotEmpty(t, f.Mend)
+				assert.NotContains(t, f.Message, "%!")
 			}
 			assert.Equal(t, c.want, have)
 		})
@@ -72,8 +120,8 @@ body:
       - icon: {picture: menu, size: 40}
 `))
 	require.NoError(t, err)
-	ltr := Place(s, s.Devices[0], "en", source, text.NewSetter(), false)
-	rtl := Place(s, s.Devices[0], "ar", source, text.NewSetter(), false)
+	ltr := Place(s, s.Devices[0], "en", source, text.NewSetter(nil), Options{})
+	rtl := Place(s, s.Devices[0], "ar", source, text.NewSetter(nil), Options{})
 	var left, right []string
 	for i := range ltr.Boxes {
 		left = append(left, fmt.Sprint(ltr.Boxes[i].Frame.X, " ", ltr.Boxes[i].Frame.Width))
@@ -83,18 +131,34 @@ body:
 	assert.Equal(t, left, right)
 }
 
-func TestScreenErrors(t *testing.T) {
-	for body, want := range map[string]string{
-		"{}": "exactly one of", "colum: {}": "column was probably meant", "label: {width: wide}": `"wide" is no size`,
-		"label: {align: middle}": `"middle" is no align`, "label: {padding: {strat: 1}}": `"strat" is no side`,
-		"label: {key: a, text: b}": "a key and a text", "label: {weight: heavy}": `"heavy" is no weight`,
-		"row: {children: [null]}": "an empty box",
-	} {
-		_, err := screen.Parse("x.yaml", []byte("body:\n  "+body+"\n"))
-		require.Error(t, err, body)
-		assert.Contains(t, err.Error(), want)
-		assert.True(t, strings.HasPrefix(err.Error(), "x.yaml:"), err.Error())
+// The text scale makes type larger, and nothing else.
+func TestScales(t *testing.T) {
+	s, err := screen.Parse("x.yaml", []byte("scales: [100, 200]\ndevices: [{name: d, width: 200, height: 100}]\nbody:\n  row: {children: [{icon: {picture: clock}}, {label: {key: long, width: fill, height: 50}}]}\n"))
+	require.NoError(t, err)
+	v := Verify(s, []culture.Tag{"en"}, source, text.NewSetter(nil), nil)
+	require.Len(t, v.Layouts, 2)
+	assert.Equal(t, v.Layouts[0].Boxes[1].Frame.Width, v.Layouts[1].Boxes[1].Frame.Width)
+	assert.Equal(t, 2*v.Layouts[0].Boxes[2].Style.Size, v.Layouts[1].Boxes[2].Style.Size)
+	require.Len(t, v.Findings, 1)
+	assert.Contains(t, v.Findings[0].Message, "long on d at 200 %: the text is ")
+	assert.Equal(t, finding.Warning, v.Findings[0].Severity, "only in larger type")
+}
+
+// Whatever a file says, placing it ends, and boxes of rows are bounded.
+func FuzzScreen(f *testing.F) {
+	for _, k := range screen.Kinds {
+		f.Add("body:\n  " + k.Example + "\n")
 	}
-	_, err := screen.Parse("x.yaml", []byte("body:\n"+strings.Repeat("  ", 1)+"column: {children: ["+strings.Repeat("{column: {children: [", 200)+strings.Repeat("]}}", 200)+"]}\n"))
-	assert.Error(t, err)
+	f.Add("screen: x\nscales: [200]\ndevices: [{name: d, width: 9, height: 9}]\nbody: {grid: {columns: [fit, fill, {want: 3, least: 9, most: 2}], children: [{label: {text: a}}]}}")
+	f.Fuzz(func(t *testing.T, file string) {
+		s, err := screen.Parse("x.yaml", []byte(file))
+		if err != nil {
+			assert.True(t, strings.HasPrefix(err.Error(), "x.yaml:"), err.Error())
+			return
+		}
+		v := Verify(s, []culture.Tag{"en", "ar"}, source, text.NewSetter(nil), nil)
+		for _, l := range v.Layouts {
+			assert.LessOrEqual(t, len(l.Boxes), maxBoxes+1)
+		}
+	})
 }

@@ -42,6 +42,8 @@ type Canvas struct {
 	raster vector.Rasterizer
 	// clip bounds what is drawn.
 	clip image.Rectangle
+	// svg is what a drawing is written to in place of the picture.
+	svg *drawing
 }
 
 // NewCanvas makes a picture of a size in device units.
@@ -52,8 +54,11 @@ func NewCanvas(width, height int, scale float64, theme Theme, setter *text.Sette
 	return c
 }
 
-// PNG writes the picture.
-func (c *Canvas) PNG(w io.Writer) error {
+// Write writes the picture: PNG, or SVG where it is a drawing.
+func (c *Canvas) Write(w io.Writer) error {
+	if c.svg != nil {
+		return c.svg.write(w)
+	}
 	encoder := png.Encoder{CompressionLevel: png.BestSpeed}
 	return encoder.Encode(w, c.Image)
 }
@@ -65,17 +70,15 @@ func (c *Canvas) rect(x, y, w, h float64) image.Rectangle {
 
 // Fill fills a rectangle.
 func (c *Canvas) Fill(x, y, w, h float64, fill color.Color) {
+	if c.svg != nil {
+		c.svg.rect(x, y, w, h, fill)
+		return
+	}
 	draw.Draw(c.Image, c.rect(x, y, w, h).Intersect(c.clip), image.NewUniform(fill), image.Point{}, draw.Over)
 }
 
 // Outline draws the edge of a rectangle, two units wide.
-func (c *Canvas) Outline(x, y, w, h float64, stroke color.Color) {
-	const line = 2
-	c.Fill(x, y, w, line, stroke)
-	c.Fill(x, y+h-line, w, line, stroke)
-	c.Fill(x, y, line, h, stroke)
-	c.Fill(x+w-line, y, line, h, stroke)
-}
+func (c *Canvas) Outline(x, y, w, h float64, stroke color.Color) { c.frame(x, y, w, h, 2, stroke) }
 
 // path fills a shape given by a function that draws it, in pixels.
 func (c *Canvas) path(shape func(*vector.Rasterizer, image.Point), bounds image.Rectangle, fill color.Color) {
@@ -91,6 +94,10 @@ func (c *Canvas) path(shape func(*vector.Rasterizer, image.Point), bounds image.
 
 // Polygon fills a shape with corners in device units.
 func (c *Canvas) Polygon(points [][2]float64, fill color.Color) {
+	if c.svg != nil {
+		c.svg.polygon(points, fill)
+		return
+	}
 	minX, minY, maxX, maxY := points[0][0], points[0][1], points[0][0], points[0][1]
 	for _, p := range points {
 		minX, maxX = min(minX, p[0]), max(maxX, p[0])
@@ -128,6 +135,10 @@ func (c *Canvas) glyph(g text.Glyph, x, y, size float64, fill color.Color) {
 	face := c.Setter.Face(g.Font)
 	outline, ok := face.GlyphData(font.GID(g.ID)).(font.GlyphOutline)
 	if !ok || len(outline.Segments) == 0 {
+		return
+	}
+	if c.svg != nil {
+		c.svg.glyph(g, outline, x+g.X, y-g.Y, size/float64(face.Upem()), fill)
 		return
 	}
 	scale := size * c.Scale / float64(face.Upem())
@@ -173,6 +184,9 @@ func (c *Canvas) glyph(g text.Glyph, x, y, size float64, fill color.Color) {
 // Clip bounds what is drawn from now on to a rectangle in device units; the
 // function it gives takes the bound away again.
 func (c *Canvas) Clip(x, y, w, h float64) (restore func()) {
+	if c.svg != nil {
+		return c.svg.clip(x, y, w, h)
+	}
 	before := c.clip
 	c.clip = c.rect(x, y, w, h).Intersect(before)
 	return func() { c.clip = before }
@@ -189,9 +203,13 @@ func (c *Canvas) Layout(l *layout.Layout, x, y float64) {
 func (c *Canvas) box(l *layout.Layout, b *layout.Box, x, y float64) {
 	fx, fy := x+float64(b.Frame.X), y+float64(b.Frame.Y)
 	w, h := float64(b.Frame.Width), float64(b.Frame.Height)
+	if scroll := scrolled(b); scroll != nil {
+		defer c.Clip(x+float64(scroll.Frame.X), y+float64(scroll.Frame.Y), float64(scroll.Frame.Width), float64(scroll.Frame.Height))()
+	}
+	n := b.Node
 	ink := c.Theme.Ink
-	fill := b.Node.Common().Fill
-	if b.Node.Button != nil && fill == "" {
+	fill := n.Fill
+	if n.Kind == "button" && fill == "" {
 		fill = "accent"
 	}
 	switch fill {
@@ -203,30 +221,149 @@ func (c *Canvas) box(l *layout.Layout, b *layout.Box, x, y float64) {
 	case "plain":
 		c.Fill(fx, fy, w, h, c.Theme.Paper)
 	}
-	switch {
-	case b.Node.Icon != nil:
-		c.icon(b.Node.Icon.Picture, fx, fy, min(w, h), b.Node.Icon.Directional && l.Culture.RightToLeft(), ink)
-	case b.Paragraph != nil:
-		slack := 0.0
-		if b.Paragraph.Height <= float64(b.Content.Height) {
-			slack = b.Style.Size / 2 // the tails of letters may hang below their line
+	if b.Hint {
+		ink = c.Theme.Faint
+	}
+	switch n.Kind {
+	case "icon":
+		size := min(w, h)
+		c.icon(n.Picture, fx+(w-size)/2, fy+(h-size)/2, size, n.Directional && l.Culture.RightToLeft(), ink)
+	case "image":
+		c.image(n.Picture, fx, fy, w, h, n.Directional && l.Culture.RightToLeft())
+	case "line":
+		c.Fill(fx, fy, w, h, c.Theme.Table)
+	case "field", "menu":
+		c.frame(fx, fy, w, h, 1, c.Theme.Faint)
+	case "tab":
+		if c.Fill(fx, fy+h-1, w, 1, c.Theme.Table); b.Chosen {
+			c.Fill(fx, fy+h-3, w, 3, c.Theme.Accent)
 		}
-		restore := c.Clip(fx, fy-slack, w, h+2*slack)
-		c.paragraph(l, b, x, y, ink)
-		restore()
+	}
+	c.mark(b, x, y)
+	if b.Paragraph == nil {
+		return
+	}
+	slack := 0.0
+	if b.Paragraph.Height <= float64(b.Content.Height) {
+		slack = b.Style.Size / 2 // the tails of letters may hang below their line
+	}
+	defer c.Clip(fx, fy-slack, w, h+2*slack)()
+	c.paragraph(b, x, y, ink)
+}
+
+// scrolled gives the scroll that shows a box, or nil.
+func scrolled(b *layout.Box) *layout.Box {
+	for parent := b.Parent; parent != nil; parent = parent.Parent {
+		if parent.Node.Kind == "scroll" {
+			return parent
+		}
+	}
+	return nil
+}
+
+// frame draws the edge of a rectangle, so many units wide.
+func (c *Canvas) frame(x, y, w, h, line float64, stroke color.Color) {
+	c.Fill(x, y, w, line, stroke)
+	c.Fill(x, y+h-line, w, line, stroke)
+	c.Fill(x, y, line, h, stroke)
+	c.Fill(x+w-line, y, line, h, stroke)
+}
+
+// mark draws what a kind has beside its text: before it in check boxes and
+// radio buttons, behind it in switches and menus.
+func (c *Canvas) mark(b *layout.Box, x, y float64) {
+	const size, wide, high = 20.0, 40.0, 22.0
+	rtl := b.Style.RightToLeft
+	start := x + float64(b.Content.X) - 30
+	end := x + float64(b.Content.X+b.Content.Width) + 10
+	if rtl {
+		start, end = x+float64(b.Content.X+b.Content.Width)+10, x+float64(b.Content.X)-50
+	}
+	middle := y + float64(b.Frame.Y) + float64(b.Frame.Height)/2
+	top := middle - size/2
+	switch b.Node.Kind {
+	case "check":
+		if !b.Node.On {
+			c.frame(start, top, size, size, 2, c.Theme.Faint)
+			return
+		}
+		c.Fill(start, top, size, size, c.Theme.Accent)
+		c.Polygon([][2]float64{{start + 4, top + 10}, {start + 6, top + 8}, {start + 9, top + 11}, {start + 15, top + 5}, {start + 17, top + 7}, {start + 9, top + 15}}, c.Theme.OnAccent)
+	case "option":
+		edge := c.Theme.Faint
+		if b.Chosen {
+			edge = c.Theme.Accent
+		}
+		c.disc(start+size/2, middle, size/2, edge)
+		c.disc(start+size/2, middle, size/2-2, c.Theme.Paper)
+		if b.Chosen {
+			c.disc(start+size/2, middle, size/2-5, c.Theme.Accent)
+		}
+	case "switch":
+		track, knob := c.Theme.Faint, end+high/2
+		if b.Node.On {
+			track = c.Theme.Accent
+		}
+		if b.Node.On != rtl { // on is at the end of the track
+			knob = end + wide - high/2
+		}
+		c.disc(end+high/2, middle, high/2, track)
+		c.disc(end+wide-high/2, middle, high/2, track)
+		c.Fill(end+high/2, middle-high/2, wide-high, high, track)
+		c.disc(knob, middle, high/2-3, c.Theme.Paper)
+	case "menu":
+		tip := x + float64(b.Content.X+b.Content.Width) + 12
+		if rtl {
+			tip = x + float64(b.Content.X) - 12
+		}
+		c.Polygon([][2]float64{{tip - 5, middle - 3}, {tip + 5, middle - 3}, {tip, middle + 4}}, c.Theme.Ink)
 	}
 }
 
-// paragraph draws a text: from the side its culture begins at, in a button in
-// the middle.
-func (c *Canvas) paragraph(l *layout.Layout, b *layout.Box, x, y float64, ink color.Color) {
+func (c *Canvas) disc(x, y, radius float64, fill color.Color) {
+	points := ring(x, y, radius)
+	c.Polygon(points, fill)
+}
+
+// image draws a picture that fills its box: a harbour map, or a frame.
+func (c *Canvas) image(name string, x, y, w, h float64, mirrored bool) {
+	c.Fill(x, y, w, h, c.Theme.Soft)
+	if name != "map" {
+		c.frame(x, y, w, h, 1, c.Theme.Faint)
+		return
+	}
+	at := func(points ...[2]float64) [][2]float64 {
+		out := make([][2]float64, len(points))
+		for i, p := range points {
+			if mirrored {
+				p[0] = 1 - p[0]
+			}
+			out[i] = [2]float64{x + p[0]*w, y + p[1]*h}
+		}
+		return out
+	}
+	c.Polygon(at([2]float64{0, 0.55}, [2]float64{0.3, 0.48}, [2]float64{0.55, 0.62}, [2]float64{1, 0.5}, [2]float64{1, 1}, [2]float64{0, 1}), c.Theme.Table)
+	for i := range 3 {
+		left := 0.16 + 0.26*float64(i)
+		c.Polygon(at([2]float64{left, 0.2}, [2]float64{left + 0.06, 0.2}, [2]float64{left + 0.06, 0.6}, [2]float64{left, 0.6}), c.Theme.Faint)
+	}
+	c.Polygon(at([2]float64{0.48, 0.3}, [2]float64{0.62, 0.3}, [2]float64{0.6, 0.4}, [2]float64{0.5, 0.4}), c.Theme.Accent)
+}
+
+// paragraph draws a text: from the side its culture begins at, in buttons and
+// tabs in the middle; check boxes and their like stand in the middle of their
+// height.
+func (c *Canvas) paragraph(b *layout.Box, x, y float64, ink color.Color) {
 	cx, cy := x+float64(b.Content.X), y+float64(b.Content.Y)
 	height := math.Round(b.Style.Size * text.LineHeight)
+	if n := b.Node.Kind; n != "label" {
+		cy += max(float64(b.Content.Height)-height*float64(len(b.Paragraph.Lines)), 0) / 2
+	}
 	for i, line := range b.Paragraph.Lines {
 		left := cx
 		free := float64(b.Content.Width) - line.Width
 		switch {
-		case b.Node.Button != nil:
+		case b.Node.Kind == "button" || b.Node.Kind == "tab":
 			left += free / 2
 		case b.Style.RightToLeft:
 			left += free

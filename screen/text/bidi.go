@@ -2,6 +2,7 @@ package text
 
 import (
 	"slices"
+	"unicode"
 
 	"golang.org/x/text/unicode/bidi"
 )
@@ -536,3 +537,18 @@ var closers = func() map[rune]rune {
 	}
 	return table
 }()
+
+// Visual gives a text as it is seen from left to right in a paragraph of a
+// base level (0 from left to right, 1 from right to left), without the
+// characters that only say how to order it.
+func Visual(text string, base int) string {
+	runes := []rune(text)
+	levels := Levels(runes, base)
+	var out []rune
+	for _, i := range Order(levels) {
+		if r := runes[i]; !unicode.Is(unicode.Bidi_Control, r) {
+			out = append(out, r)
+		}
+	}
+	return string(out)
+}

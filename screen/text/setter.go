@@ -3,6 +3,7 @@ package text
 import (
 	"math"
 	"slices"
+	"strings"
 	"unicode"
 
 	"github.com/go-text/typesetting/di"
@@ -27,6 +28,8 @@ const Ascent = 1.07
 type Style struct {
 	Size float64
 	Bold bool
+	// Font names a font that is asked before the others; "" for none.
+	Font string
 	// RightToLeft is the paragraph's direction.
 	RightToLeft bool
 	// Language is a BCP 47 tag that fonts may take into account.
@@ -64,24 +67,26 @@ type Paragraph struct {
 // Setter shapes texts and remembers them. It is not safe for use by several
 // goroutines at once; make one for each.
 type Setter struct {
-	shaper  shaping.HarfbuzzShaper
-	faces   map[*Font]*font.Face
-	shaped  map[key]*shapedText
-	regular []*Font
-	bold    []*Font
+	shaper shaping.HarfbuzzShaper
+	faces  map[*Font]*font.Face
+	shaped map[key]*shapedText
+	fonts  *Fonts
 }
 
 type key struct {
 	text     string
+	font     string
 	bold     bool
 	rtl      bool
 	language string
 }
 
-// NewSetter makes a setter with the embedded fonts.
-func NewSetter() *Setter {
-	s := &Setter{faces: map[*Font]*font.Face{}, shaped: map[key]*shapedText{}}
-	s.regular, s.bold = weight(embedded(), false), weight(embedded(), true)
+// NewSetter makes a setter with fonts; nil for the embedded ones alone.
+func NewSetter(fonts *Fonts) *Setter {
+	if fonts == nil {
+		fonts = &Fonts{}
+	}
+	s := &Setter{faces: map[*Font]*font.Face{}, shaped: map[key]*shapedText{}, fonts: fonts}
 	s.shaper.SetFontCacheSize(32)
 	return s
 }
@@ -135,9 +140,51 @@ func (s *Setter) Set(text string, style Style, width float64) *Paragraph {
 	return p
 }
 
+// Cut sets a text into so many lines of a width; what does not fit is cut off,
+// and an ellipsis stands at the end of the last line, on the side where reading
+// goes on.
+func (s *Setter) Cut(text string, style Style, width float64, lines int) *Paragraph {
+	p := s.Set(text, style, width)
+	lines = max(lines, 1)
+	if len(p.Lines) <= lines && p.Width <= width+0.01 {
+		return p
+	}
+	shaped := s.shape(text, style)
+	ends := shaped.lines(width/style.Size*em, width > 0)
+	from := 0 // character
+	if n := min(lines, len(ends)); n > 1 {
+		from = shaped.clusters[ends[n-2]-1].to
+	}
+	rest := shaped.runes[from:]
+	least, most := 0, len(rest) // characters that fit beside the ellipsis, and that do not
+	for most-least > 1 {
+		middle := (least + most) / 2
+		if s.Set(shortened(rest[:middle]), style, 0).Width <= width {
+			least = middle
+		} else {
+			most = middle
+		}
+	}
+	for least > 0 && least < len(rest) && unicode.In(rest[least], unicode.Mn, unicode.Mc, unicode.Me) {
+		least-- // not between a letter and its marks
+	}
+	cut := &Paragraph{Missing: p.Missing, Word: p.Word}
+	cut.Lines = append(cut.Lines, p.Lines[:min(lines, len(p.Lines))-1]...)
+	cut.Lines = append(cut.Lines, s.Set(shortened(rest[:least]), style, 0).Lines[0])
+	for _, line := range cut.Lines {
+		cut.Width = max(cut.Width, line.Width)
+	}
+	cut.Height = float64(len(cut.Lines)) * math.Round(style.Size*LineHeight)
+	return cut
+}
+
+func shortened(text []rune) string {
+	return strings.TrimRightFunc(string(text), unicode.IsSpace) + "…"
+}
+
 // shape measures a paragraph at the size of one em.
 func (s *Setter) shape(text string, style Style) *shapedText {
-	k := key{text, style.Bold, style.RightToLeft, style.Language}
+	k := key{text, style.Font, style.Bold, style.RightToLeft, style.Language}
 	if known, ok := s.shaped[k]; ok {
 		return known
 	}
@@ -147,11 +194,7 @@ func (s *Setter) shape(text string, style Style) *shapedText {
 		base = 1
 	}
 	levels := Levels(out.runes, base)
-	fonts := s.regular
-	if style.Bold {
-		fonts = s.bold
-	}
-	for _, item := range s.itemize(out.runes, levels, fonts) {
+	for _, item := range s.itemize(out.runes, levels, s.fonts.ordered(style)) {
 		out.clusters = append(out.clusters, s.item(out, item, style)...)
 	}
 	var seg segmenter.Segmenter
@@ -213,9 +256,14 @@ func (s *Setter) itemize(text []rune, levels []uint8, fonts []*Font) []item {
 
 // fontFor gives the first font that has a character; nil where none has it.
 func (s *Setter) fontFor(r rune, last *Font, fonts []*Font) *Font {
+	if invisible(r) && last != nil {
+		return last
+	}
 	if unicode.IsSpace(r) || invisible(r) {
-		if invisible(r) && last != nil {
-			return last
+		for _, f := range fonts {
+			if _, ok := s.Face(f).NominalGlyph(' '); ok {
+				return f
+			}
 		}
 		return fonts[0]
 	}
@@ -229,7 +277,7 @@ func (s *Setter) fontFor(r rune, last *Font, fonts []*Font) *Font {
 			return f
 		}
 	}
-	return nil
+	return s.fonts.system(r)
 }
 
 // invisible reports whether a character has no ink by its nature.

@@ -7,7 +7,7 @@ import (
 )
 
 func TestSet(t *testing.T) {
-	s := NewSetter()
+	s := NewSetter(nil)
 	style := Style{Size: 16}
 	one := s.Set("Boarding pass", style, 0)
 	assert.Len(t, one.Lines, 1)
@@ -24,7 +24,7 @@ func TestSet(t *testing.T) {
 
 // Arabic letters are joined: a word is narrower than its letters alone.
 func TestArabicJoins(t *testing.T) {
-	s := NewSetter()
+	s := NewSetter(nil)
 	style := Style{Size: 20, RightToLeft: true, Language: "ar"}
 	word := s.Set("بطاقة", style, 0)
 	alone := 0.0
@@ -36,13 +36,13 @@ func TestArabicJoins(t *testing.T) {
 }
 
 func TestMissing(t *testing.T) {
-	p := NewSetter().Set("乗船券", Style{Size: 10}, 0)
+	p := NewSetter(nil).Set("乗船券", Style{Size: 10}, 0)
 	assert.Equal(t, []rune("乗船券"), p.Missing)
 	assert.Equal(t, 30.0, p.Width)
 }
 
 func TestMixedOrder(t *testing.T) {
-	p := NewSetter().Set("קוד SK", Style{Size: 10, RightToLeft: true}, 0)
+	p := NewSetter(nil).Set("קוד SK", Style{Size: 10, RightToLeft: true}, 0)
 	glyphs := p.Lines[0].Glyphs
 	assert.Equal(t, "NotoSans", glyphs[0].Font.Name, "the Latin letters stand at the left end")
 	assert.Equal(t, "NotoSansHebrew", glyphs[len(glyphs)-1].Font.Name)
