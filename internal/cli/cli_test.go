@@ -322,7 +322,8 @@ func TestDraw(t *testing.T) {
 		}
 	}
 	require.NoError(t, json.Unmarshal([]byte(first.stdout), &screens))
-	require.Len(t, screens, 2)
+	require.Len(t, screens, 4, "two cultures on two devices")
+	assert.FileExists(t, filepath.Join(dir, "one/boarding-ar-tablet.png"))
 	for i, box := range screens[0].Boxes {
 		if box.Name == "back" || box.Name == "menu" {
 			assert.Equal(t, 360-box.Frame.X-box.Frame.Width, screens[1].Boxes[i].Frame.X, box.Name)

@@ -104,10 +104,10 @@ func (e *env) draw(_ context.Context, c *cli.Command) error {
 			jobs = append(jobs, job{screen: shown, texts: texts, cultures: list, name: shown.Name})
 			continue
 		}
-		for _, device := range shown.Devices {
+		for i, device := range shown.Devices {
 			for _, tag := range list {
 				name := shown.Name + "-" + string(tag)
-				if len(shown.Devices) > 1 {
+				if i > 0 { // the first device is the usual one
 					name += "-" + device.Name
 				}
 				jobs = append(jobs, job{screen: shown, texts: texts, cultures: []culture.Tag{tag}, device: device, name: name})

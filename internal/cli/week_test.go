@@ -236,7 +236,7 @@ func TestHandoffPictures(t *testing.T) {
 	dir := copyDemo(t)
 	r := run(t, dir, "handoff", "android/res", "--all", "--cultures", "fi", "--to", "sheet", "--out", "out")
 	require.Zero(t, r.status, r.stderr)
-	assert.Contains(t, r.stderr, "2 pictures of screens in out/pictures; the notes name them")
+	assert.Contains(t, r.stderr, "6 pictures of screens in out/pictures; the notes name them")
 	assert.FileExists(t, filepath.Join(dir, "out/pictures/boarding-fi.png"))
 	table := run(t, dir, "table", "out/strings.fi.xlsx", "--keys", "boarding_title", "--output", "json").stdout
 	assert.Contains(t, table, `Title of the boarding pass\nPicture: pictures/boarding-fi.png`)
