@@ -18,9 +18,12 @@ func (e *env) surveyCommand() *cli.Command {
 		Usage:     "which families, cultures, layouts and manifests are here, and how complete each is",
 		ArgsUsage: "[DIR]",
 		Description: "zelvik survey\n" +
-			"zelvik survey app --save      writes app/zelvik.yaml with what was found",
+			"zelvik survey app --save      writes app/zelvik.yaml with what was found\n" +
+			"zelvik survey app --growth --chart growth.png",
 		Flags: []cli.Flag{
 			&cli.BoolFlag{Name: "save", Usage: "write zelvik.yaml into the folder"},
+			&cli.BoolFlag{Name: "growth", Usage: "how much longer the translations are than their sources"},
+			&cli.StringFlag{Name: "chart", Usage: "draw the growth into this `FILE` (.png or .svg)"},
 			projectFlag(), fromFlag(), dryRunFlag(), outputFlag("text, json"),
 		},
 		Action: e.survey,
@@ -43,6 +46,9 @@ func (e *env) survey(_ context.Context, c *cli.Command) error {
 	w, err := project.Load([]string{dir}, c.String("project"), project.Options{From: c.String("from")})
 	if err != nil {
 		return err
+	}
+	if c.Bool("growth") || c.String("chart") != "" {
+		return e.growth(c, w, shape)
 	}
 	s, err := w.Survey(dir)
 	if err != nil {

@@ -11,7 +11,7 @@ import (
 // Growth draws how translations grow: a row for each culture, a bar from the
 // median to the 90th percentile, a tick at the worst.
 func Growth(stats growth.Measured, o Options, setter *text.Setter) *Canvas {
-	const left, right, top, row, bottom, width = 200, 90, 84, 34, 56, 920
+	const left, right, top, row, bottom, width = 240, 90, 84, 34, 56, 960
 	height := top + row*len(stats) + bottom
 	c := o.canvas(width, height, setter)
 	most := 1.5

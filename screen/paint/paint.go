@@ -347,7 +347,7 @@ func (c *Canvas) image(name string, x, y, w, h float64, mirrored bool) {
 		left := 0.16 + 0.26*float64(i)
 		c.Polygon(at([2]float64{left, 0.2}, [2]float64{left + 0.06, 0.2}, [2]float64{left + 0.06, 0.6}, [2]float64{left, 0.6}), c.Theme.Faint)
 	}
-	c.Polygon(at([2]float64{0.48, 0.3}, [2]float64{0.62, 0.3}, [2]float64{0.6, 0.4}, [2]float64{0.5, 0.4}), c.Theme.Accent)
+	c.Polygon(at([2]float64{0.51, 0.36}, [2]float64{0.65, 0.36}, [2]float64{0.63, 0.46}, [2]float64{0.53, 0.46}), c.Theme.Accent)
 }
 
 // paragraph draws a text: from the side its culture begins at, in buttons and

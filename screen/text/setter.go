@@ -9,7 +9,6 @@ import (
 	"github.com/go-text/typesetting/di"
 	"github.com/go-text/typesetting/font"
 	"github.com/go-text/typesetting/language"
-	"github.com/go-text/typesetting/segmenter"
 	"github.com/go-text/typesetting/shaping"
 	"golang.org/x/image/math/fixed"
 )
@@ -188,7 +187,7 @@ func (s *Setter) shape(text string, style Style) *shapedText {
 	if known, ok := s.shaped[k]; ok {
 		return known
 	}
-	out := &shapedText{runes: []rune(text), forced: map[int]bool{}, rtl: style.RightToLeft}
+	out := &shapedText{runes: []rune(text), rtl: style.RightToLeft}
 	base := 0
 	if style.RightToLeft {
 		base = 1
@@ -197,16 +196,7 @@ func (s *Setter) shape(text string, style Style) *shapedText {
 	for _, item := range s.itemize(out.runes, levels, s.fonts.ordered(style)) {
 		out.clusters = append(out.clusters, s.item(out, item, style)...)
 	}
-	var seg segmenter.Segmenter
-	seg.Init(out.runes)
-	for lines := seg.LineIterator(); lines.Next(); {
-		line := lines.Line()
-		end := line.Offset + len(line.Text)
-		out.breaks = append(out.breaks, end)
-		if line.IsMandatoryBreak && end < len(out.runes) {
-			out.forced[end] = true
-		}
-	}
+	out.breaks, out.forced = breaks(out.runes)
 	if len(s.shaped) > 20000 { // a bound, not a policy: screens have far fewer texts
 		clear(s.shaped)
 	}
