@@ -71,8 +71,8 @@ func paragraphs(list []asked) []asked {
 	var out []asked
 	for _, lang := range order {
 		text := strings.TrimSpace(byLang[lang])
-		if lang == "th" || lang == "mixed" || utf8.RuneCountInString(text) < 25 {
-			continue // Thai is broken by a dictionary, which is not here
+		if lang == "mixed" || utf8.RuneCountInString(text) < 25 {
+			continue
 		}
 		words := strings.Fields(text)
 		for _, width := range []float64{110, 140, 173, 210, 260, 333} {

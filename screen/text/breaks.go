@@ -13,6 +13,7 @@ import (
 //   - Small kana and the prolonged sound mark may begin a line (CSS Text,
 //     line-break: normal; UAX #14 leaves the class CJ to tailoring).
 //   - A line may end behind a hyphen between a letter and a digit: SK-4471.
+//   - Thai lines end between words, which a dictionary knows.
 //   - It does not end behind a slash before a letter or another slash: an
 //     address stays whole where it can.
 func breaks(text []rune) (may []int, must map[int]bool) {
@@ -33,6 +34,9 @@ func breaks(text []rune) (may []int, must map[int]bool) {
 		if line.IsMandatoryBreak && end < len(text) {
 			must[end] = true
 		}
+	}
+	for _, at := range thaiWords(text) {
+		ends[at] = true
 	}
 	for i := 1; i <= len(text); i++ {
 		if i < len(text) && !must[i] {

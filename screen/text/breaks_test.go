@@ -5,6 +5,7 @@ import (
 	"strconv"
 	"strings"
 	"testing"
+	"unicode"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -19,7 +20,8 @@ func TestBreaks(t *testing.T) {
 		"and/or 1/2":           "and/or |1/2",
 		"デッキの空き、今日":            "デ|ッ|キ|の|空|き、|今|日",
 		"「港」です。":               "「港」|で|す。",
-		"a\u00a0b":             "a\u00a0b",
+		"ยินดีต้อนรับขึ้นเรือ": "ยินดี|ต้อนรับ|ขึ้น|เรือ",
+		"a\u00a0b": "a\u00a0b",
 	} {
 		may, must := breaks([]rune(text))
 		assert.Empty(t, must)
@@ -48,6 +50,8 @@ func otherwise(text []rune, at int, may bool) string {
 		return "behind a slash"
 	case text[at-1] == '\U0001F02C': // the library takes no reserved characters of pictures for pictures
 		return "before a modifier behind a reserved character"
+	case may && unicode.Is(unicode.Thai, text[at-1]):
+		return "between Thai letters"
 	case at < len(text) && (conditional(text[at]) || conditional(text[at-1])):
 		return "at small kana"
 	}
