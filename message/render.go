@@ -22,6 +22,12 @@ func (m Message) RenderBare(tag culture.Tag, arguments map[string]string) string
 	return m.render(tag, arguments, false)
 }
 
+// RenderIsolated is Render with isolates whatever the culture, for the source
+// shown as if its script ran from right to left.
+func (m Message) RenderIsolated(tag culture.Tag, arguments map[string]string) string {
+	return m.render(tag, arguments, true)
+}
+
 func (m Message) render(tag culture.Tag, arguments map[string]string, isolate bool) string {
 	pattern := m.Pattern
 	if m.Choice != nil {

@@ -220,8 +220,12 @@ func (t *texts) shown(key string, tag culture.Tag, arguments map[string]string) 
 		if tag.Pseudo() && f.Member(tag) == nil {
 			if style, err := pseudo.StyleOf(tag); err == nil {
 				if entry, _ := f.Lookup(key, f.Source); entry != nil {
-					text := style.Message(entry.Message).Render(f.Source, arguments)
-					return layout.Shown{Text: text, Bare: text, Own: true}, true
+					changed := style.Message(entry.Message)
+					shown := layout.Shown{Text: changed.Render(f.Source, arguments), Bare: changed.RenderBare(f.Source, arguments), Own: true}
+					if tag.RightToLeft() {
+						shown.Text = changed.RenderIsolated(f.Source, arguments)
+					}
+					return shown, true
 				}
 			}
 		}

@@ -279,11 +279,18 @@ func scrambled(v *view) []Fault {
 		if v.Culture.RightToLeft() {
 			base = 1
 		}
-		have, want := text.Visual(b.Bare, base), text.Visual(b.Text, base)
-		if have != want {
-			faults = append(faults, Fault{"scrambled-text", b, 0, fmt.Sprintf("without an isolate it is shown as %q, and meant is %q (from left to right)", have, want),
-				"isolate the argument: U+2068 before it and U+2069 behind it, or the generated accessors, which do so", "key"})
+		have, want := []rune(text.Visual(b.Bare, base)), []rune(text.Visual(b.Text, base))
+		if slices.Equal(have, want) {
+			continue
 		}
+		for len(have) > 1 && len(want) > 1 && have[0] == want[0] { // what both begin and end with is as it should be
+			have, want = have[1:], want[1:]
+		}
+		for len(have) > 1 && len(want) > 1 && have[len(have)-1] == want[len(want)-1] {
+			have, want = have[:len(have)-1], want[:len(want)-1]
+		}
+		faults = append(faults, Fault{"scrambled-text", b, 0, fmt.Sprintf("%q is shown as %q without an isolate", string(want), string(have)),
+			"isolate the argument: U+2068 before it and U+2069 behind it, or the generated accessors, which do so", "key"})
 	}
 	return faults
 }
