@@ -45,10 +45,11 @@ var tour = []step{
 	{"What no memory has, from a service (here a stand-in that knows no language)", []string{"set", "delay_thanks", "Thank you for waiting", "android/res"}, 3, "a new text in the source; now its translations"},
 	{"", []string{"draft", "android/res", "--service", "simulated"}, 8, "docs/draft-service.md is the protocol of your own"},
 	{"Which file answers on a phone that prefers Swiss German", []string{"trace", "booking_bicycles", "--culture", "de-CH,fr", "android/res"}, 5, "try it on apple, where only one file is asked"},
-	{"Call texts from code without spelling keys, switch while it runs", []string{"accessors", "android/res", "--language", "java", "--package", "line.skerry.text", "--out", "out/java"}, 5, "out/java/line/skerry/text/Wording.java"},
+	{"Call texts from code without spelling keys, switch while it runs", []string{"accessors", "android/res", "--language", "java", "--package", "line.skerry.text", "--out", "out/java"}, 5, "desk/README.md runs a boarding desk in eight languages"},
 	{"See what breaks before anyone has translated", []string{"pseudo", "android/res", "--as", "en-XA", "--out", "out/pseudo"}, 4, "out/pseudo/values-en-rXA/strings.xml"},
 	{"Find what is wrong, in catalogs and on screens", []string{"verify"}, 22, "MISTAKES.md lists what was planted"},
-	{"Look at a screen in every culture, side by side", []string{"draw", "screens/booking.yaml", "--sheet", "--cultures", "en,de,ar,he,en-XA", "--out", "out/pictures"}, 4, "open out/pictures/booking.png"},
+	{"How much longer translations are, which is how much room screens need", []string{"survey", ".", "--growth", "--chart", "out/growth.png"}, 8, "out/growth.png draws it"},
+	{"Look at a screen in every culture, side by side", []string{"draw", "screens/booking.yaml", "--sheet", "--devices", "phone", "--cultures", "en,de,ar,he,en-XA", "--out", "out/pictures"}, 4, "open out/pictures/booking.png"},
 }
 
 func (e *env) demo(ctx context.Context, c *cli.Command) error {
@@ -68,7 +69,7 @@ func (e *env) demo(ctx context.Context, c *cli.Command) error {
 		return err
 	}
 	p.Printf("%s\n", p.Strong("Skerry Line, a made-up ferry company, in "+dir))
-	p.Printf("Android, Apple, .NET, Flutter, Qt, JavaFX, web and Windows trees with the same texts, two screens, and planted mistakes.\n")
+	p.Printf("Android, Apple, .NET, Flutter, Qt, JavaFX, web and Windows trees with the same texts,\nsix screens, a boarding desk in eight languages, and planted mistakes.\n")
 	number := 0
 	for _, s := range tour {
 		if s.wish != "" {

@@ -30,6 +30,7 @@ func (e *env) drawCommand() *cli.Command {
 			&cli.BoolFlag{Name: "sheet", Usage: "one sheet per screen with all cultures side by side, findings outlined"},
 			&cli.StringFlag{Name: "format", Value: "png", Usage: "png, or svg"},
 			&cli.StringFlag{Name: "keys", Usage: "only screens that show one of these `KEYS`, parted by commas"},
+			&cli.StringFlag{Name: "devices", Usage: "only these `DEVICES` of the screens, parted by commas"},
 			&cli.IntFlag{Name: "type", Value: 100, Usage: "the text scale in `PERCENT`, as a person sets it on the device"},
 			&cli.BoolFlag{Name: "dark", Usage: "dark colours"},
 			&cli.FloatFlag{Name: "scale", Value: 1, Usage: "pixels per unit, from 0.25 to 4"},
@@ -96,6 +97,12 @@ func (e *env) draw(_ context.Context, c *cli.Command) error {
 			continue
 		}
 		shown.Scales = []int{int(c.Int("type"))}
+		if devices := c.String("devices"); devices != "" {
+			shown.Devices = slices.DeleteFunc(shown.Devices, func(d screen.Device) bool { return !slices.Contains(strings.Split(devices, ","), d.Name) })
+			if len(shown.Devices) == 0 {
+				continue
+			}
+		}
 		list := tags
 		if list == nil {
 			list = texts.cultures()

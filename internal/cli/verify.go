@@ -163,9 +163,9 @@ func (e *env) printFindings(c *cli.Command, r *verify.Result) error {
 		if f.Key != "" && !strings.Contains(text, f.Key) {
 			text = f.Key + ": " + text
 		}
-		p.Printf("           %s\n", terminal.Visible(text))
+		p.Printf("%s\n", p.Wrapped(11, terminal.Visible(text)))
 		if f.Mend != "" {
-			p.Printf("           %s\n", p.Faint("-> "+f.Mend))
+			p.Printf("%s\n", p.Faint(p.Wrapped(11, "-> "+f.Mend)))
 		}
 	}
 	e.printCoverage(p, r.Coverage)

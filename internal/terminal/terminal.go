@@ -124,6 +124,33 @@ func Visible(s string) string {
 // Width gives how many columns a text takes.
 func Width(s string) int { return text.StringWidthWithoutEscSequences(s) }
 
+// Wrapped breaks a text between words to the terminal's width, with so many
+// blanks before every line; into one line where no terminal is.
+func (p *Printer) Wrapped(indent int, s string) string {
+	blanks := strings.Repeat(" ", indent)
+	if p.Width <= indent+20 {
+		return blanks + s
+	}
+	var out strings.Builder
+	used := 0
+	for i, word := range strings.Split(s, " ") {
+		width := Width(word)
+		switch {
+		case i == 0:
+			out.WriteString(blanks)
+		case indent+used+1+width > p.Width:
+			out.WriteString("\n" + blanks)
+			used = 0
+		default:
+			out.WriteByte(' ')
+			used++
+		}
+		out.WriteString(word)
+		used += width
+	}
+	return out.String()
+}
+
 // Cut shortens a text to a width, with an ellipsis.
 func Cut(s string, width int) string {
 	if width <= 0 || Width(s) <= width {

@@ -63,3 +63,12 @@ func TestTableAligns(t *testing.T) {
 	New(&out, "always").Printf("%s", New(&out, "always").Bad("x"))
 	assert.Contains(t, out.String(), "\x1b[")
 }
+
+func TestWrapped(t *testing.T) {
+	p := &Printer{Width: 30}
+	assert.Equal(t, "  one two three four five six\n  seven", p.Wrapped(2, "one two three four five six seven"))
+	assert.Equal(t, "  a_word_that_is_longer_than_the_width\n  is whole", p.Wrapped(2, "a_word_that_is_longer_than_the_width is whole"))
+	assert.Equal(t, "  日本語 日本語 日本語 日本語\n  日本語", p.Wrapped(2, "日本語 日本語 日本語 日本語 日本語"))
+	p.Width = 0
+	assert.Equal(t, "  one two", p.Wrapped(2, "one two"))
+}

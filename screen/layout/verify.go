@@ -25,13 +25,33 @@ type Verdict struct {
 	Faults [][]Fault
 }
 
-// group is one fault in several cultures and conditions.
+// group is one fault in several cultures and conditions: those at the usual
+// text scale, and those in larger type alone.
 type group struct {
-	fault      Fault
-	cultures   []string
-	conditions []string
-	// large says that it is so at the usual text scale, too.
-	usual bool
+	usual, larger seen
+}
+
+// seen is the worst fault of a group, and where it was.
+type seen struct {
+	fault                Fault
+	cultures, conditions []string
+}
+
+func (s *seen) add(f Fault, tag, condition string) {
+	if s.cultures == nil || f.Pixels > s.fault.Pixels {
+		s.fault = f
+	}
+	if !slices.Contains(s.cultures, tag) {
+		s.cultures = append(s.cultures, tag)
+	}
+	if !slices.Contains(s.conditions, condition) {
+		s.conditions = append(s.conditions, condition)
+	}
+}
+
+// without gives the cultures that the other does not have.
+func (s *seen) without(other *seen) []string {
+	return slices.DeleteFunc(slices.Clone(s.cultures), func(tag string) bool { return slices.Contains(other.cultures, tag) })
 }
 
 // Verify lays a screen out in all cultures on all its devices at all its text
@@ -42,32 +62,21 @@ func Verify(s *screen.Screen, cultures []culture.Tag, source Source, setter *tex
 	v := &Verdict{}
 	var groups []*group
 	index := map[string]*group{}
-	conditions := 0
 	for _, device := range s.Devices {
 		for _, scale := range s.Scales {
-			conditions++
-			condition := device.Name
-			if len(s.Scales) > 1 {
-				condition += fmt.Sprintf(" at %d %%", scale)
-			}
 			keep := func(faults []Fault, tag culture.Tag) {
 				for _, f := range faults {
 					id := fmt.Sprintf("%s %d %s", f.Rule, f.Box.Node.Line, f.Box.Node.Title())
 					g := index[id]
 					if g == nil {
-						g = &group{fault: f}
+						g = &group{}
 						index[id] = g
 						groups = append(groups, g)
 					}
-					if f.Pixels > g.fault.Pixels {
-						g.fault = f
-					}
-					g.usual = g.usual || scale == 100
-					if !slices.Contains(g.cultures, string(tag)) {
-						g.cultures = append(g.cultures, string(tag))
-					}
-					if !slices.Contains(g.conditions, condition) {
-						g.conditions = append(g.conditions, condition)
+					if scale <= 100 {
+						g.usual.add(f, string(tag), device.Name)
+					} else {
+						g.larger.add(f, string(tag), fmt.Sprintf("%s at %d %%", device.Name, scale))
 					}
 				}
 			}
@@ -94,10 +103,7 @@ func Verify(s *screen.Screen, cultures []culture.Tag, source Source, setter *tex
 		}
 	}
 	for _, g := range groups {
-		slices.SortFunc(g.cultures, func(a, b string) int {
-			return slices.Index(cultures, culture.Tag(a)) - slices.Index(cultures, culture.Tag(b))
-		})
-		v.Findings = append(v.Findings, g.finding(s, cultures, conditions))
+		v.Findings = append(v.Findings, g.finding(s, cultures))
 	}
 	for _, f := range Fixed(s) {
 		if !slices.ContainsFunc(v.Findings, func(known finding.Finding) bool {
@@ -144,29 +150,45 @@ var severities = map[string]finding.Severity{
 	"ellipsed-text": finding.Warning, "tight-fit": finding.Advice, "target-small": finding.Warning, "glyph-missing": finding.Warning,
 }
 
-func (g *group) finding(s *screen.Screen, cultures []culture.Tag, conditions int) finding.Finding {
-	n := g.fault.Box.Node
-	at := n.Place(g.fault.Property)
+func (g *group) finding(s *screen.Screen, cultures []culture.Tag) finding.Finding {
+	order := func(a, b string) int {
+		return slices.Index(cultures, culture.Tag(a)) - slices.Index(cultures, culture.Tag(b))
+	}
+	slices.SortFunc(g.usual.cultures, order)
+	slices.SortFunc(g.larger.cultures, order)
+	most := &g.usual
+	if len(most.cultures) == 0 {
+		most = &g.larger
+	}
+	fault := most.fault
+	n := fault.Box.Node
+	at := n.Place(fault.Property)
 	f := finding.Finding{
-		Rule: g.fault.Rule, Severity: finding.Error, Path: s.Path, Line: at.Line, Column: at.Column,
-		Screen: s.Name, Box: n.Title(), Pixels: g.fault.Pixels, Cultures: g.cultures, Mend: g.fault.Mend, Key: n.Key,
+		Rule: fault.Rule, Severity: finding.Error, Path: s.Path, Line: at.Line, Column: at.Column,
+		Screen: s.Name, Box: n.Title(), Pixels: fault.Pixels, Mend: fault.Mend, Key: n.Key,
 	}
 	if severity, ok := severities[f.Rule]; ok {
 		f.Severity = severity
 	}
-	wrong := g.fault.Text
-	if strings.Contains(wrong, "%d") {
-		wrong = strings.Replace(strings.ReplaceAll(wrong, "%%", "%"), "%d", fmt.Sprint(g.fault.Pixels), 1)
-	}
-	f.Message = n.Title()
-	if len(g.conditions) < conditions {
-		f.Message += " on " + strings.Join(g.conditions[:min(len(g.conditions), 3)], ", ")
-	}
-	f.Message += ": " + wrong + " in " + strings.Join(g.cultures, ", ")
-	if f.Severity == finding.Error && (!g.usual || !slices.ContainsFunc(g.cultures, func(tag string) bool { return !culture.Tag(tag).Pseudo() })) {
+	if f.Severity == finding.Error && !slices.ContainsFunc(g.usual.cultures, func(tag string) bool { return !culture.Tag(tag).Pseudo() }) {
 		f.Severity = finding.Warning // only in larger type, or no translation has it yet
 	}
-	if fine := fine(cultures, g.cultures); len(fine) > 0 {
+	wrong := fault.Text
+	if strings.Contains(wrong, "%d") {
+		wrong = strings.Replace(strings.ReplaceAll(wrong, "%%", "%"), "%d", fmt.Sprint(fault.Pixels), 1)
+	}
+	f.Message = n.Title()
+	if most == &g.larger || len(most.conditions) < len(s.Devices) {
+		f.Message += " on " + strings.Join(most.conditions[:min(len(most.conditions), 3)], ", ")
+	}
+	f.Message += ": " + wrong + " in " + strings.Join(most.cultures, ", ")
+	also := g.larger.without(&g.usual)
+	if most == &g.usual && len(also) > 0 {
+		f.Message += "; in larger type in " + strings.Join(also, ", ") + ", too"
+	}
+	f.Cultures = slices.Concat(g.usual.cultures, also)
+	slices.SortFunc(f.Cultures, order)
+	if fine := fine(cultures, f.Cultures); len(fine) > 0 {
 		f.Message += " (fine in " + strings.Join(fine, ", ") + ")"
 	}
 	return f

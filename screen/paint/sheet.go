@@ -5,6 +5,7 @@ import (
 	"math"
 	"strings"
 
+	"zelvik/culture"
 	"zelvik/screen/layout"
 	"zelvik/screen/text"
 )
@@ -36,8 +37,17 @@ func (o Options) canvas(width, height int, setter *text.Setter) *Canvas {
 const margin = 24
 
 // sheetWidth is how wide a sheet is at most, in units, where its pictures are
-// narrower.
-const sheetWidth = 2400
+// narrower: four phones side by side, or six where there are many cultures.
+func sheetWidth(layouts []*layout.Layout) int {
+	cultures := map[culture.Tag]bool{}
+	for _, l := range layouts {
+		cultures[l.Culture] = true
+	}
+	if len(cultures) <= 8 {
+		return 1600
+	}
+	return 2400
+}
 
 // cell is the place of a layout on a sheet.
 type cell struct{ x, y int }
@@ -48,9 +58,10 @@ const caption, heading, entry = 34, 40, 24
 // arrange gives each layout its place, the devices in rows of their own, and
 // the size of what they take up.
 func arrange(layouts []*layout.Layout) (cells []cell, width, height int) {
+	wide := sheetWidth(layouts)
 	x, y, row := margin, margin+heading, 0
 	for i, l := range layouts {
-		if i > 0 && (l.Device != layouts[i-1].Device || x+l.Device.Width+margin > sheetWidth) {
+		if i > 0 && (l.Device != layouts[i-1].Device || x+l.Device.Width+margin > wide) {
 			x, y, row = margin, y+row+caption+margin, 0
 		}
 		cells = append(cells, cell{x, y})
