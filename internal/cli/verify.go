@@ -52,6 +52,9 @@ func (e *env) verify(_ context.Context, c *cli.Command) error {
 	if err != nil {
 		return err
 	}
+	if len(screens) > 0 && len(screens) == c.Args().Len() { // of screens alone
+		w.Families = nil
+	}
 	asked, err := cultures(c)
 	if err != nil {
 		return err
@@ -138,6 +141,9 @@ func (e *env) printFindings(c *cli.Command, r *verify.Result) error {
 	s := r.Summary
 	verdict := fmt.Sprintf("%s, %s, %s", plural(s.Errors, "error"), plural(s.Warnings, "warning"), fmt.Sprint(s.Advice, " advice"))
 	about := fmt.Sprintf("in %s with %s", plural(s.Files, "file"), plural(s.Entries, "entry"))
+	if s.Files == 0 && len(r.Findings) > 0 && r.Findings[0].Screen != "" {
+		about = "on " + plural(c.Args().Len(), "screen")
+	}
 	switch {
 	case s.Errors > 0:
 		verdict = p.Bad(verdict)
