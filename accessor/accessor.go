@@ -182,7 +182,7 @@ func New(f *catalog.Family, o Options) (*Model, error) {
 		m.Cultures = append(m.Cultures, c)
 	}
 	m.matching()
-	m.codes, m.skeletons = m.currencies(), m.skeletonsOf()
+	m.codes, m.skeletons = m.gather("currency/", currencyCode), m.gather("::", skeleton)
 	return m, nil
 }
 

@@ -5,6 +5,8 @@ import (
 	"strings"
 	"text/template"
 	"unicode/utf8"
+
+	"zelvik/message"
 )
 
 // Execute carries out a template of a language's package. The templates are
@@ -79,4 +81,32 @@ func List(head, open string, items []string, end, tail string, width int) string
 		out.WriteString(indent + "  " + item + ",\n")
 	}
 	return out.String() + indent + end + tail
+}
+
+// Reserved makes the set of the words that members and parameters cannot be.
+func Reserved(words string, more ...string) map[string]bool {
+	set := map[string]bool{}
+	for word := range strings.FieldsSeq(words) {
+		set[word] = true
+	}
+	for _, word := range more {
+		set[word] = true
+	}
+	return set
+}
+
+// Types are a language's types for arguments.
+type Types struct{ Text, Whole, Decimal, Moment string }
+
+// Of gives the type for an argument of a message.
+func (t Types) Of(kind message.Type) string {
+	switch kind {
+	case message.Integer:
+		return t.Whole
+	case message.Decimal, message.Percent, message.Currency:
+		return t.Decimal
+	case message.Date, message.Time:
+		return t.Moment
+	}
+	return t.Text
 }

@@ -58,15 +58,15 @@ func (m *Model) Locales() []Locale {
 
 var skeleton = regexp.MustCompile(`, *(?:date|time), *::([A-Za-z]+) *\}`)
 
-// skeletonsOf gathers the skeletons of the texts' dates and times.
-func (m *Model) skeletonsOf() []string {
+// gather lists what an expression finds in the texts, sorted.
+func (m *Model) gather(mark string, expression *regexp.Regexp) []string {
 	var list []string
 	for _, c := range m.Cultures {
 		for _, text := range c.Texts {
-			if !strings.Contains(text, "::") {
+			if !strings.Contains(text, mark) {
 				continue
 			}
-			for _, found := range skeleton.FindAllStringSubmatch(text, -1) {
+			for _, found := range expression.FindAllStringSubmatch(text, -1) {
 				list = append(list, found[1])
 			}
 		}
@@ -88,23 +88,6 @@ func (m *Model) Patterns(spell func(pattern string) string) []string {
 		list = append(list, strings.Join(parts, "|"))
 	}
 	return list
-}
-
-// currencies gathers the codes of the texts' currencies.
-func (m *Model) currencies() []string {
-	var codes []string
-	for _, c := range m.Cultures {
-		for _, text := range c.Texts {
-			if !strings.Contains(text, "currency/") {
-				continue
-			}
-			for _, found := range currencyCode.FindAllStringSubmatch(text, -1) {
-				codes = append(codes, found[1])
-			}
-		}
-	}
-	slices.Sort(codes)
-	return slices.Compact(codes)
 }
 
 // Digits are the currencies of the family's texts that have not two decimals:

@@ -56,14 +56,9 @@ func (w *Workspace) Accessors(set AccessorConfig) (*Accessors, error) {
 			return nil, Refuse(damage)
 		}
 	}
-	ledger, err := ReadLedger(family.Dir)
-	if err != nil {
+	if _, err := family.restore(); err != nil {
 		return nil, err
 	}
-	for _, m := range family.Members {
-		ledger.Restore(m.Catalog)
-	}
-	family.CompleteAll()
 	options.From = filepath.ToSlash(family.Dir)
 	record, err := w.ledger(family)
 	if err != nil {

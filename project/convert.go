@@ -166,14 +166,10 @@ func ConvertFamilies(families []*Family, target *format.Format, out string, prog
 				return nil, Refuse(damage)
 			}
 		}
-		ledger, err := ReadLedger(family.Dir)
+		ledger, err := family.restore()
 		if err != nil {
 			return nil, err
 		}
-		for _, m := range family.Members {
-			ledger.Restore(m.Catalog)
-		}
-		family.CompleteAll()
 		if err := convertFamily(c, family, target, out, len(families) == 1); err != nil {
 			return nil, err
 		}

@@ -193,6 +193,20 @@ func (l *Ledger) Restore(c *catalog.Catalog) {
 	}
 }
 
+// restore names the placeholders of a family by its ledger, and completes its
+// messages.
+func (f *Family) restore() (*Ledger, error) {
+	ledger, err := ReadLedger(f.Dir)
+	if err != nil {
+		return nil, err
+	}
+	for _, m := range f.Members {
+		ledger.Restore(m.Catalog)
+	}
+	f.CompleteAll()
+	return ledger, nil
+}
+
 // put keeps a line, or takes it out where it says nothing.
 func (l *Ledger) put(e ledgerEntry) {
 	id := ledgerID{e.Key, e.Family}

@@ -30,18 +30,14 @@ var Language = &accessor.Language{
 // reserved are C++'s keywords, the names that the code itself uses, and macros
 // of common headers.
 func reserved(class string) map[string]bool {
-	set := map[string]bool{class: true}
-	for word := range strings.FieldsSeq(`alignas alignof and and_eq asm auto bitand bitor bool break case catch char char16_t
+	return accessor.Reserved(`alignas alignof and and_eq asm auto bitand bitor bool break case catch char char16_t
 		char32_t char8_t class co_await co_return co_yield compl concept const consteval constexpr constinit const_cast
 		continue decltype default delete do double dynamic_cast else enum explicit export extern false float for friend goto
 		if import inline int long module mutable namespace new noexcept not not_eq nullptr operator or or_eq private protected
 		public register reinterpret_cast requires return short signed sizeof static static_assert static_cast struct switch
 		template this thread_local throw true try typedef typeid typename union unsigned using virtual void volatile wchar_t
 		while xor xor_eq final override std errno assert stdin stdout stderr signals slots emit foreach forever
-		cultures cultures_`) {
-		set[word] = true
-	}
-	return set
+		cultures cultures_`, class)
 }
 
 //go:embed *.tmpl
@@ -50,7 +46,7 @@ var files embed.FS
 // templates are parsed when first used: they would slow every command down.
 var templates = sync.OnceValue(func() *template.Template {
 	return template.Must(template.New("").Funcs(template.FuncMap{
-		"literal": literal, "doc": doc, "type": typeName, "value": value,
+		"literal": literal, "doc": doc, "type": types.Of, "value": value,
 	}).ParseFS(files, "*.tmpl"))
 })
 
@@ -76,17 +72,8 @@ func generate(m *accessor.Model) map[string][]byte {
 	})
 }
 
-func typeName(t message.Type) string {
-	switch t {
-	case message.Integer:
-		return "std::int64_t"
-	case message.Decimal, message.Percent, message.Currency:
-		return "double"
-	case message.Date, message.Time:
-		return "std::chrono::system_clock::time_point"
-	}
-	return "const std::string&"
-}
+// types are those of arguments.
+var types = accessor.Types{Text: "const std::string&", Whole: "std::int64_t", Decimal: "double", Moment: "std::chrono::system_clock::time_point"}
 
 // literal writes a string literal in ASCII with octal escapes, which end after
 // three digits; a question mark is one, too, so that no trigraph comes of it.

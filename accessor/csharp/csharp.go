@@ -31,16 +31,12 @@ var Language = &accessor.Language{
 // reserved are C#'s keywords, the members of every object, and those of the
 // class itself.
 func reserved(class string) map[string]bool {
-	set := map[string]bool{class: true}
-	for word := range strings.FieldsSeq(`abstract as base bool break byte case catch char checked class const continue decimal
+	return accessor.Reserved(`abstract as base bool break byte case catch char checked class const continue decimal
 		default delegate do double else enum event explicit extern false finally fixed float for foreach goto if implicit in
 		int interface internal is lock long namespace new null object operator out override params private protected public
 		readonly ref return sbyte sealed short sizeof stackalloc static string struct switch this throw true try typeof uint
 		ulong unchecked unsafe ushort using virtual void volatile while
-		Equals GetHashCode GetType ToString MemberwiseClone Finalize ReferenceEquals Cultures`) {
-		set[word] = true
-	}
-	return set
+		Equals GetHashCode GetType ToString MemberwiseClone Finalize ReferenceEquals Cultures`, class)
 }
 
 //go:embed *.tmpl
@@ -49,7 +45,7 @@ var files embed.FS
 // templates are parsed when first used: they would slow every command down.
 var templates = sync.OnceValue(func() *template.Template {
 	return template.Must(template.New("").Funcs(template.FuncMap{
-		"literal": literal, "doc": doc, "type": typeName, "value": value,
+		"literal": literal, "doc": doc, "type": types.Of, "value": value,
 	}).ParseFS(files, "*.tmpl"))
 })
 
@@ -79,17 +75,8 @@ func generate(m *accessor.Model) map[string][]byte {
 	})
 }
 
-func typeName(t message.Type) string {
-	switch t {
-	case message.Integer:
-		return "long"
-	case message.Decimal, message.Percent, message.Currency:
-		return "decimal"
-	case message.Date, message.Time:
-		return "System.DateTimeOffset"
-	}
-	return "string"
-}
+// types are those of arguments.
+var types = accessor.Types{Text: "string", Whole: "long", Decimal: "decimal", Moment: "System.DateTimeOffset"}
 
 // literal writes a string literal in ASCII, so that no encoding can change it.
 func literal(text string) string {

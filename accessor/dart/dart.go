@@ -25,15 +25,11 @@ var Language = &accessor.Language{
 
 // reserved are Dart's keywords and the members of every object.
 func reserved() map[string]bool {
-	set := map[string]bool{}
-	for word := range strings.FieldsSeq(`abstract as assert async await break case catch class const continue covariant default
+	return accessor.Reserved(`abstract as assert async await break case catch class const continue covariant default
 		deferred do dynamic else enum export extends extension external factory false final finally for get hide if implements
 		import in interface is late library mixin new null on operator part required rethrow return sealed set show static super
 		switch sync this throw true try typedef var void when while with yield
-		hashCode runtimeType toString noSuchMethod cultures num int double bool`) {
-		set[word] = true
-	}
-	return set
+		hashCode runtimeType toString noSuchMethod cultures num int double bool`)
 }
 
 //go:embed *.tmpl
@@ -42,7 +38,7 @@ var files embed.FS
 // templates are parsed when first used: they would slow every command down.
 var templates = sync.OnceValue(func() *template.Template {
 	return template.Must(template.New("").Funcs(template.FuncMap{
-		"literal": literal, "doc": doc, "type": typeName, "value": value,
+		"literal": literal, "doc": doc, "type": types.Of, "value": value,
 	}).ParseFS(files, "*.tmpl"))
 })
 
@@ -70,17 +66,8 @@ func generate(m *accessor.Model) map[string][]byte {
 	})
 }
 
-func typeName(t message.Type) string {
-	switch t {
-	case message.Integer:
-		return "int"
-	case message.Decimal, message.Percent, message.Currency:
-		return "double"
-	case message.Date, message.Time:
-		return "DateTime"
-	}
-	return "String"
-}
+// types are those of arguments.
+var types = accessor.Types{Text: "String", Whole: "int", Decimal: "double", Moment: "DateTime"}
 
 // literal writes a string literal in ASCII; a dollar would begin an
 // interpolation.

@@ -33,13 +33,9 @@ var Language = &accessor.Language{
 // reserved are the words that members and parameters cannot be: Go's keywords,
 // the names that the code itself uses, and the methods of the type.
 func reserved() map[string]bool {
-	set := map[string]bool{}
-	for word := range strings.FieldsSeq(`break case chan const continue default defer else fallthrough for func go goto if
+	return accessor.Reserved(`break case chan const continue default defer else fallthrough for func go goto if
 		import interface map package range return select struct switch type var any bool string int int64 float64 error nil
-		true false len append make new time w argument Cultures Within`) {
-		set[word] = true
-	}
-	return set
+		true false len append make new time w argument Cultures Within`)
 }
 
 //go:embed *.tmpl
@@ -48,7 +44,7 @@ var files embed.FS
 // templates are parsed when first used: they would slow every command down.
 var templates = sync.OnceValue(func() *template.Template {
 	return template.Must(template.New("").Funcs(template.FuncMap{
-		"literal": strconv.QuoteToASCII, "doc": doc, "type": typeName, "value": value,
+		"literal": strconv.QuoteToASCII, "doc": doc, "type": types.Of, "value": value,
 	}).ParseFS(files, "*.tmpl"))
 })
 
@@ -102,17 +98,8 @@ func formatted(data []byte) []byte {
 	return made
 }
 
-func typeName(t message.Type) string {
-	switch t {
-	case message.Integer:
-		return "int64"
-	case message.Decimal, message.Percent, message.Currency:
-		return "float64"
-	case message.Date, message.Time:
-		return "time.Time"
-	}
-	return "string"
-}
+// types are those of arguments.
+var types = accessor.Types{Text: "string", Whole: "int64", Decimal: "float64", Moment: "time.Time"}
 
 // doc writes text for a comment of whole lines.
 func doc(text string) string {

@@ -29,15 +29,11 @@ var Language = &accessor.Language{
 
 // reserved are Java's keywords and the methods of Object and of the class.
 func reserved() map[string]bool {
-	set := map[string]bool{}
-	for word := range strings.FieldsSeq(`abstract assert boolean break byte case catch char class const continue default do
+	return accessor.Reserved(`abstract assert boolean break byte case catch char class const continue default do
 		double else enum extends final finally float for goto if implements import instanceof int interface long native new
 		package private protected public return short static strictfp super switch synchronized this throw throws transient
 		try void volatile while true false null _ var yield record sealed permits
-		getClass hashCode equals clone toString notify notifyAll wait finalize`) {
-		set[word] = true
-	}
-	return set
+		getClass hashCode equals clone toString notify notifyAll wait finalize`)
 }
 
 //go:embed *.tmpl
@@ -46,7 +42,7 @@ var files embed.FS
 // templates are parsed when first used: they would slow every command down.
 var templates = sync.OnceValue(func() *template.Template {
 	return template.Must(template.New("").Funcs(template.FuncMap{
-		"literal": literal, "doc": doc, "type": javaType, "chunks": accessor.Chunks,
+		"literal": literal, "doc": doc, "type": types.Of, "chunks": accessor.Chunks,
 		"add": func(a, b int) int { return a + b }, "value": value,
 	}).ParseFS(files, "*.tmpl"))
 })
@@ -79,17 +75,8 @@ func generate(m *accessor.Model) map[string][]byte {
 	})
 }
 
-func javaType(t message.Type) string {
-	switch t {
-	case message.Integer:
-		return "long"
-	case message.Decimal, message.Percent, message.Currency:
-		return "double"
-	case message.Date, message.Time:
-		return "java.time.temporal.TemporalAccessor"
-	}
-	return "String"
-}
+// types are those of arguments.
+var types = accessor.Types{Text: "String", Whole: "long", Decimal: "double", Moment: "java.time.temporal.TemporalAccessor"}
 
 // literal writes a string literal in ASCII, so that no compiler's encoding can
 // change it.

@@ -30,13 +30,9 @@ var Language = &accessor.Language{
 
 // reserved are Kotlin's hard keywords and the members of every object.
 func reserved() map[string]bool {
-	set := map[string]bool{}
-	for word := range strings.FieldsSeq(`as break class continue do else false for fun if in interface is null object package
+	return accessor.Reserved(`as break class continue do else false for fun if in interface is null object package
 		return super this throw true try typealias typeof val var when while field it
-		getClass hashCode equals toString notify notifyAll wait finalize clone cultures`) {
-		set[word] = true
-	}
-	return set
+		getClass hashCode equals toString notify notifyAll wait finalize clone cultures`)
 }
 
 //go:embed *.tmpl
@@ -45,7 +41,7 @@ var files embed.FS
 // templates are parsed when first used: they would slow every command down.
 var templates = sync.OnceValue(func() *template.Template {
 	return template.Must(template.New("").Funcs(template.FuncMap{
-		"literal": literal, "doc": doc, "type": typeName, "chunks": accessor.Chunks,
+		"literal": literal, "doc": doc, "type": types.Of, "chunks": accessor.Chunks,
 		"add":  func(a, b int) int { return a + b },
 		"long": long, "value": value,
 	}).ParseFS(files, "*.tmpl"))
@@ -80,17 +76,8 @@ func generate(m *accessor.Model) map[string][]byte {
 	})
 }
 
-func typeName(t message.Type) string {
-	switch t {
-	case message.Integer:
-		return "Long"
-	case message.Decimal, message.Percent, message.Currency:
-		return "Double"
-	case message.Date, message.Time:
-		return "java.time.temporal.TemporalAccessor"
-	}
-	return "String"
-}
+// types are those of arguments.
+var types = accessor.Types{Text: "String", Whole: "Long", Decimal: "Double", Moment: "java.time.temporal.TemporalAccessor"}
 
 // value writes an argument of a case.
 func value(v accessor.Value) string {

@@ -26,14 +26,10 @@ var Language = &accessor.Language{
 
 // reserved are Swift's keywords and the members of the class itself.
 func reserved() map[string]bool {
-	set := map[string]bool{}
-	for word := range strings.FieldsSeq(`associatedtype class deinit enum extension fileprivate func import init inout internal
+	return accessor.Reserved(`associatedtype class deinit enum extension fileprivate func import init inout internal
 		let open operator private precedencegroup protocol public rethrows static struct subscript typealias var break case
 		catch continue default defer do else fallthrough for guard if in repeat return throw switch where while any as await
-		false is nil self Self super throws true try async actor Type Protocol some cultures`) {
-		set[word] = true
-	}
-	return set
+		false is nil self Self super throws true try async actor Type Protocol some cultures`)
 }
 
 //go:embed *.tmpl
@@ -42,7 +38,7 @@ var files embed.FS
 // templates are parsed when first used: they would slow every command down.
 var templates = sync.OnceValue(func() *template.Template {
 	return template.Must(template.New("").Funcs(template.FuncMap{
-		"literal": literal, "doc": doc, "type": typeName, "value": value, "kind": kind,
+		"literal": literal, "doc": doc, "type": types.Of, "value": value, "kind": kind,
 	}).ParseFS(files, "*.tmpl"))
 })
 
@@ -69,21 +65,12 @@ func generate(m *accessor.Model) map[string][]byte {
 	})
 }
 
-func typeName(t message.Type) string {
-	switch t {
-	case message.Integer:
-		return "Int"
-	case message.Decimal, message.Percent, message.Currency:
-		return "Double"
-	case message.Date, message.Time:
-		return "Date"
-	}
-	return "String"
-}
+// types are those of arguments.
+var types = accessor.Types{Text: "String", Whole: "Int", Decimal: "Double", Moment: "Date"}
 
 // kind is the case of the enumeration of arguments.
 func kind(t message.Type) string {
-	switch typeName(t) {
+	switch types.Of(t) {
 	case "Int":
 		return "whole"
 	case "Double":

@@ -26,15 +26,11 @@ var Language = &accessor.Language{
 
 // reserved are the language's keywords and the members every object has.
 func reserved() map[string]bool {
-	set := map[string]bool{}
-	for word := range strings.FieldsSeq(`break case catch class const continue debugger default delete do else enum export
+	return accessor.Reserved(`break case catch class const continue debugger default delete do else enum export
 		extends false finally for function if import in instanceof new null return super switch this throw true try typeof
 		var void while with implements interface let package private protected public static yield any boolean constructor
 		declare get module require number set string symbol type from of await async arguments eval undefined
-		toString valueOf hasOwnProperty isPrototypeOf propertyIsEnumerable toLocaleString cultures cultureSwitch`) {
-		set[word] = true
-	}
-	return set
+		toString valueOf hasOwnProperty isPrototypeOf propertyIsEnumerable toLocaleString cultures cultureSwitch`)
 }
 
 //go:embed *.tmpl
@@ -43,7 +39,7 @@ var files embed.FS
 // templates are parsed when first used: they would slow every command down.
 var templates = sync.OnceValue(func() *template.Template {
 	return template.Must(template.New("").Funcs(template.FuncMap{
-		"literal": literal, "doc": doc, "type": typeName, "value": value, "list": list, "row": row, "condition": condition,
+		"literal": literal, "doc": doc, "type": types.Of, "value": value, "list": list, "row": row, "condition": condition,
 	}).ParseFS(files, "*.tmpl"))
 })
 
@@ -110,15 +106,8 @@ func row(texts []string, culture int) string {
 	return accessor.List("  ", "[", items, "]", ",", width)
 }
 
-func typeName(t message.Type) string {
-	switch t {
-	case message.Integer, message.Decimal, message.Percent, message.Currency:
-		return "number"
-	case message.Date, message.Time:
-		return "Date"
-	}
-	return "string"
-}
+// types are those of arguments.
+var types = accessor.Types{Text: "string", Whole: "number", Decimal: "number", Moment: "Date"}
 
 // literal writes a string literal; JSON's strings are TypeScript's.
 func literal(text string) string {
