@@ -89,22 +89,28 @@ func (l Layout) Append(out []byte, t Tree, indent string) []byte {
 	}
 	out = append(out, '{')
 	for i, m := range t.Members {
-		if i > 0 {
-			out = append(out, ',')
-			if l.Flat {
-				out = append(out, ' ')
-			}
-		}
-		out = append(append(append(out, l.Newline...), indent...), l.Indent...)
-		if l.ASCII {
-			out = append(out, l.Quote(m.Key)...)
-		} else {
-			out = AppendQuote(out, m.Key)
-		}
-		out = append(out, l.Colon...)
-		out = l.Append(out, m.Value, indent+l.Indent)
+		out = l.Member(out, m, i == 0, indent)
 	}
 	return append(out, l.Newline+indent+"}"...)
+}
+
+// Member writes a member of an object that stands at an indentation, with the
+// comma behind the one before it.
+func (l Layout) Member(out []byte, m Field, first bool, indent string) []byte {
+	if !first {
+		out = append(out, ',')
+		if l.Flat {
+			out = append(out, ' ')
+		}
+	}
+	out = append(append(append(out, l.Newline...), indent...), l.Indent...)
+	if l.ASCII {
+		out = append(out, l.Quote(m.Key)...)
+	} else {
+		out = AppendQuote(out, m.Key)
+	}
+	out = append(out, l.Colon...)
+	return l.Append(out, m.Value, indent+l.Indent)
 }
 
 // Editor edits objects of a document in its layout.

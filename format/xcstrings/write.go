@@ -1,10 +1,12 @@
 package xcstrings
 
 import (
+	"bytes"
 	"cmp"
 	"fmt"
 	"slices"
 	"strings"
+	"sync"
 
 	"zelvik/catalog"
 	"zelvik/format"
@@ -27,16 +29,47 @@ func join(catalogs []*catalog.Catalog) ([]byte, []catalog.Loss) {
 	if !sorted {
 		w.Lose("layout", "the order of the entries", "they are sorted by key, as the platform's editor does")
 	}
-	strs := make([]jsonscan.Field, 0, len(keys))
-	for _, key := range keys {
-		strs = append(strs, jsonscan.Field{Key: key, Value: w.entry(catalogs, key)})
+	tree := func(strings jsonscan.Tree) jsonscan.Tree {
+		return jsonscan.Dict(
+			jsonscan.Field{Key: "sourceLanguage", Value: jsonscan.Str(string(catalogs[0].Culture))},
+			jsonscan.Field{Key: "strings", Value: strings},
+			jsonscan.Field{Key: "version", Value: jsonscan.Str("1.0")},
+		)
 	}
-	tree := jsonscan.Dict(
-		jsonscan.Field{Key: "sourceLanguage", Value: jsonscan.Str(string(catalogs[0].Culture))},
-		jsonscan.Field{Key: "strings", Value: jsonscan.Dict(strs...)},
-		jsonscan.Field{Key: "version", Value: jsonscan.Str("1.0")},
-	)
-	return layout.Append(make([]byte, 0, len(keys)*len(catalogs)*280), tree, ""), w.Losses
+	if len(keys) == 0 {
+		return layout.Append(nil, tree(jsonscan.Dict()), ""), w.Losses
+	}
+	// The entries are written on both cores, and put where a mark stands.
+	mark := jsonscan.Field{Key: "\x00", Value: jsonscan.Str("")}
+	before, after, _ := bytes.Cut(layout.Append(nil, tree(jsonscan.Dict(mark)), ""), layout.Member(nil, mark, true, layout.Indent))
+	out := make([]byte, 0, len(keys)*len(catalogs)*280)
+	out = append(out, before...)
+	half := len(keys)
+	if half > 2000 {
+		half /= 2
+	}
+	for _, c := range catalogs {
+		c.Find("") // makes its index, which both halves read
+	}
+	var rest []byte
+	var wait sync.WaitGroup
+	second := &writer{}
+	if half < len(keys) {
+		wait.Go(func() {
+			rest = second.members(make([]byte, 0, cap(out)/2), catalogs, keys[half:], false)
+		})
+	}
+	out = w.members(out, catalogs, keys[:half], true)
+	wait.Wait()
+	return append(append(out, rest...), after...), append(w.Losses, second.Losses...)
+}
+
+// members writes entries into the object of all strings.
+func (w *writer) members(out []byte, catalogs []*catalog.Catalog, keys []string, first bool) []byte {
+	for i, key := range keys {
+		out = layout.Member(out, jsonscan.Field{Key: key, Value: w.entry(catalogs, key)}, first && i == 0, layout.Indent)
+	}
+	return out
 }
 
 // order gives all keys sorted, and whether they stood so.
