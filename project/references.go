@@ -41,7 +41,7 @@ var references = []reference{
 	{"arb", ".dart", `\bAppLocalizations\.of\([^)]*\)[!?]?\.(NAME)`, true},
 	{"winrc", ".h .rc", `#define\s+(KEY)`, true},
 	{"winrc", ".cpp .cc .cxx", `\bLoadString[AW]?\([^,;]*,\s*(KEY)`, true},
-	{"", ".yaml .yml", `\bkey:\s*["']?(KEY)`, true}, // our own screens
+	{"", ".yaml .yml", `\b(?:key|hint):\s*["']?(KEY)`, true}, // our own screens
 	{"", ".kt .java .cs .swift .m .dart .ts .tsx .js .cpp .cc .cxx .h .fxml .xaml", `["'](KEY)["']`, false},
 }
 
@@ -61,7 +61,7 @@ func referring(f *Family, file *source, old, fresh string) (changes []format.Rep
 	if !strings.Contains(text, old) && !strings.Contains(text, lift.Identifier(old)) {
 		return nil, nil
 	}
-	if ext := path.Ext(file.path); (ext == ".yaml" || ext == ".yml") && !strings.Contains(text, "screen: ") {
+	if ext := path.Ext(file.path); (ext == ".yaml" || ext == ".yml") && !strings.Contains(text, "body:") {
 		return nil, nil
 	}
 	var lines *finding.Lines
