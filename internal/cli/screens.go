@@ -152,23 +152,27 @@ func (s *stage) load(places []string) (*texts, error) {
 }
 
 // has refuses a screen that shows a key no family has.
-func (t *texts) has(s *screen.Screen) error {
-	for _, key := range s.Keys() {
-		if t.keys[key] {
-			continue
+func (t *texts) has(s *screen.Screen) (err error) {
+	s.Walk(func(n *screen.Node) {
+		for _, item := range n.Words() {
+			if item.Key == "" || t.keys[item.Key] || err != nil {
+				continue
+			}
+			at := n.Place("items")
+			switch item.Key {
+			case n.Key:
+				at = n.Place("key")
+			case n.Hint:
+				at = n.Place("hint")
+			}
+			mend := "add it to the catalogs, or name them with texts: in the screen"
+			if nearest := finding.Nearest(item.Key, slices.Sorted(maps.Keys(t.keys))); nearest != "" {
+				mend = nearest + " was probably meant"
+			}
+			err = fmt.Errorf("%s:%d:%d: no catalog has the key %s; %s", s.Path, at.Line, at.Column, item.Key, mend)
 		}
-		var keys []string
-		for known := range t.keys {
-			keys = append(keys, known)
-		}
-		slices.Sort(keys)
-		mend := "add it to the catalogs, or name them with texts: in the screen"
-		if nearest := finding.Nearest(key, keys); nearest != "" {
-			mend = nearest + " was probably meant"
-		}
-		return fmt.Errorf("%s: no catalog has the key %s; %s", s.Path, key, mend)
-	}
-	return nil
+	})
+	return err
 }
 
 // cultures gives the cultures of the families, the source first, and the two
