@@ -82,7 +82,7 @@ func Verify(s *screen.Screen, cultures []culture.Tag, source Source, setter *tex
 			}
 			var first *Layout
 			for _, tag := range cultures {
-				if tag.Pseudo() && scale != 100 {
+				if tag.Pseudo() && scale != 100 && len(s.Scales) > 1 {
 					continue // longer texts than anybody's in larger type than most people's
 				}
 				l := Place(s, device, tag, source, setter, Options{Scale: scale})
@@ -110,10 +110,25 @@ func Verify(s *screen.Screen, cultures []culture.Tag, source Source, setter *tex
 			return known.Box == f.Box && (known.Rule == "clipped-text" || known.Rule == "lost-lines")
 		}) {
 			v.Findings = append(v.Findings, f)
+			v.point(f)
 		}
 	}
 	slices.SortStableFunc(v.Findings, func(a, b finding.Finding) int { return cmp.Compare(a.Line, b.Line) })
 	return v
+}
+
+// point adds a finding that no layout was asked for to the faults of the first,
+// where it can be shown.
+func (v *Verdict) point(f finding.Finding) {
+	if len(v.Layouts) == 0 {
+		return
+	}
+	for _, b := range v.Layouts[0].Boxes {
+		if b.Node.Title() == f.Box {
+			v.Faults[0] = append(v.Faults[0], Fault{Rule: f.Rule, Box: b, Text: f.Message, Mend: f.Mend})
+			return
+		}
+	}
 }
 
 // tight lays the texts that a culture has not translated out as long as
