@@ -36,9 +36,39 @@ func join(catalogs []*catalog.Catalog) ([]byte, []catalog.Loss) {
 		out = append(out, ` sourcelanguage="`+underscored(source.Culture)+`"`...)
 	}
 	out = append(out, ">\n"...)
-	open := false
-	last := ""
-	for i := range source.Entries {
+	source.Find("") // makes the indexes, which both halves read
+	target.Find("")
+	second := &writer{newline: w.newline, forms: w.forms}
+	var rest []byte
+	format.Halves(len(source.Entries), func(from, to int) {
+		out = w.messages(out, source, target, from, to)
+	}, func(from, to int) {
+		rest = second.messages(make([]byte, 0, cap(out)/2), source, target, from, to)
+	})
+	out = append(out, rest...)
+	w.Losses = append(w.Losses, second.Losses...)
+	if len(source.Entries) > 0 {
+		out = append(out, "</context>\n"...)
+	}
+	if target != source {
+		for i := range target.Entries {
+			if e := &target.Entries[i]; source.Find(e.ID()) == nil {
+				w.Catalog, w.Entry = target, e
+				w.Lose("source", "the text, which the source does not have", "nothing")
+			}
+		}
+	}
+	return append(out, "</TS>\n"...), w.Losses
+}
+
+// messages writes entries, each in its context: one that goes on from the entry
+// before them is open.
+func (w *writer) messages(out []byte, source, target *catalog.Catalog, from, to int) []byte {
+	open, last := from > 0, ""
+	if open {
+		last, _, _, _ = split(&source.Entries[from-1])
+	}
+	for i := from; i < to; i++ {
 		e := &source.Entries[i]
 		context, _, _, _ := split(e)
 		if !open || context != last {
@@ -51,18 +81,7 @@ func join(catalogs []*catalog.Catalog) ([]byte, []catalog.Loss) {
 		}
 		out = w.message(out, source, target, e, step)
 	}
-	if open {
-		out = append(out, "</context>\n"...)
-	}
-	if target != source {
-		for i := range target.Entries {
-			if e := &target.Entries[i]; source.Find(e.ID()) == nil {
-				w.Catalog, w.Entry = target, e
-				w.Lose("source", "the text, which the source does not have", "nothing")
-			}
-		}
-	}
-	return append(out, "</TS>\n"...), w.Losses
+	return out
 }
 
 func underscored(tag culture.Tag) string { return strings.ReplaceAll(string(tag), "-", "_") }

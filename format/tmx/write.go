@@ -47,6 +47,23 @@ func join(catalogs []*catalog.Catalog) ([]byte, []catalog.Loss) {
 	source := string(catalogs[0].Culture)
 	out := []byte(`<?xml version="1.0" encoding="UTF-8"?>` + "\n" + `<tmx version="1.4">` + "\n" +
 		`  <header creationtool="zelvik" creationtoolversion="1" segtype="block" o-tmf="zelvik" adminlang="en" srclang="` + source + `" datatype="plaintext"/>` + "\n  <body>\n")
+	for _, c := range catalogs {
+		c.Find("") // makes its index, which both halves read
+	}
+	second := &writer{newline: "\n", coded: true}
+	var rest []byte
+	format.Halves(len(keys), func(from, to int) {
+		out = w.units(out, catalogs, keys[from:to], coded)
+	}, func(from, to int) {
+		rest = second.units(nil, catalogs, keys[from:to], coded)
+	})
+	out = append(out, rest...)
+	return append(out, "  </body>\n</tmx>\n"...), append(w.Losses, second.Losses...)
+}
+
+// units writes keys, and tells which texts will read otherwise where nothing
+// in the file says that signs in texts are codes.
+func (w *writer) units(out []byte, catalogs []*catalog.Catalog, keys []string, coded bool) []byte {
 	for _, key := range keys {
 		out = w.unit(out, catalogs, key, "    ")
 		if coded {
@@ -59,7 +76,7 @@ func join(catalogs []*catalog.Catalog) ([]byte, []catalog.Loss) {
 			}
 		}
 	}
-	return append(out, "  </body>\n</tmx>\n"...), w.Losses
+	return out
 }
 
 func hasMarkup(p message.Pattern) bool {

@@ -6,7 +6,6 @@ import (
 	"fmt"
 	"slices"
 	"strings"
-	"sync"
 
 	"zelvik/catalog"
 	"zelvik/format"
@@ -44,23 +43,16 @@ func join(catalogs []*catalog.Catalog) ([]byte, []catalog.Loss) {
 	before, after, _ := bytes.Cut(layout.Append(nil, tree(jsonscan.Dict(mark)), ""), layout.Member(nil, mark, true, layout.Indent))
 	out := make([]byte, 0, len(keys)*len(catalogs)*280)
 	out = append(out, before...)
-	half := len(keys)
-	if half > 2000 {
-		half /= 2
-	}
 	for _, c := range catalogs {
 		c.Find("") // makes its index, which both halves read
 	}
-	var rest []byte
-	var wait sync.WaitGroup
 	second := &writer{}
-	if half < len(keys) {
-		wait.Go(func() {
-			rest = second.members(make([]byte, 0, cap(out)/2), catalogs, keys[half:], false)
-		})
-	}
-	out = w.members(out, catalogs, keys[:half], true)
-	wait.Wait()
+	var rest []byte
+	format.Halves(len(keys), func(from, to int) {
+		out = w.members(out, catalogs, keys[from:to], true)
+	}, func(from, to int) {
+		rest = second.members(make([]byte, 0, cap(out)/2), catalogs, keys[from:to], false)
+	})
 	return append(append(out, rest...), after...), append(w.Losses, second.Losses...)
 }
 
