@@ -67,24 +67,18 @@ func join(catalogs []*catalog.Catalog, second bool) ([]byte, []catalog.Loss) {
 		out = append(out, `<xliff version="1.2" xmlns="urn:oasis:names:tc:xliff:document:1.2">`+"\n"...)
 		out = append(out, `  <file original="messages" datatype="plaintext" `+tags[0]+tags[1]+">\n    <body>\n"...)
 	}
-	units := 0
-	for i := range source.Entries {
-		e := &source.Entries[i]
-		w.Catalog, w.Source = source, e.Message.Choice != nil // codes have numbers
-		if !w.Unheld(e, "XLIFF files", holds) {
-			continue
-		}
-		units++
-		out = w.unit(out, source, e, target, units, indent)
-		if !coded { // then the texts are read by what stands in them
-			for _, c := range catalogs {
-				if t := c.Find(e.ID()); t != nil && t.Message.Choice == nil && loose.Of(t.Message.String()).Misread(t.Message.String()) {
-					w.Catalog = c
-					w.Lose("escape", "that the signs in the text are no placeholder", "they read as one")
-				}
-			}
-		}
+	for _, c := range catalogs {
+		c.Find("") // makes its index, which both halves read
 	}
+	rest := &writer{newline: w.newline, second: second, coded: true}
+	var behind []byte
+	format.Halves(len(source.Entries), func(from, to int) {
+		out = w.units(out, catalogs, from, to, coded, indent)
+	}, func(from, to int) {
+		behind = rest.units(make([]byte, 0, cap(out)/2), catalogs, from, to, coded, indent)
+	})
+	out = append(out, behind...)
+	w.Losses = append(w.Losses, rest.Losses...)
 	if target != nil {
 		for i := range target.Entries {
 			if e := &target.Entries[i]; source.Find(e.ID()) == nil {
@@ -97,6 +91,41 @@ func join(catalogs []*catalog.Catalog, second bool) ([]byte, []catalog.Loss) {
 		out = append(out, "    </body>\n"...)
 	}
 	return append(out, "  </file>\n</xliff>\n"...), w.Losses
+}
+
+// units writes entries, which are numbered from the first of the source on.
+func (w *writer) units(out []byte, catalogs []*catalog.Catalog, from, to int, coded bool, indent string) []byte {
+	source := catalogs[0]
+	var target *catalog.Catalog
+	if len(catalogs) > 1 {
+		target = catalogs[1]
+	}
+	number := 0
+	before := &writer{}
+	for i := range source.Entries[:from] {
+		if before.Catalog = source; before.Unheld(&source.Entries[i], "XLIFF files", holds) {
+			number++
+		}
+	}
+	for i := from; i < to; i++ {
+		e := &source.Entries[i]
+		w.Catalog, w.Source = source, e.Message.Choice != nil // codes have numbers
+		if !w.Unheld(e, "XLIFF files", holds) {
+			continue
+		}
+		number++
+		out = w.unit(out, source, e, target, number, indent)
+		if coded {
+			continue
+		}
+		for _, c := range catalogs { // then the texts are read by what stands in them
+			if t := c.Find(e.ID()); t != nil && t.Message.Choice == nil && loose.Of(t.Message.String()).Misread(t.Message.String()) {
+				w.Catalog = c
+				w.Lose("escape", "that the signs in the text are no placeholder", "they read as one")
+			}
+		}
+	}
+	return out
 }
 
 func hasMarkup(p message.Pattern) bool {
