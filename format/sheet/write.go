@@ -245,7 +245,10 @@ func (w *writer) text(m message.Message) string {
 // legal leaves out what a cell cannot hold: carriage returns, and in a workbook
 // what XML cannot.
 func (w *writer) legal(text string) string {
-	clean := strings.NewReplacer("\r\n", "\n", "\r", "\n", "\x00", "").Replace(text)
+	clean := text
+	if strings.ContainsAny(text, "\r\x00") {
+		clean = strings.NewReplacer("\r\n", "\n", "\r", "\n", "\x00", "").Replace(text)
+	}
 	if w.workbook && !xmlscan.Legal(clean) {
 		clean = strings.Map(func(r rune) rune {
 			if !xmlscan.Legal(string(r)) {
