@@ -175,7 +175,7 @@ func plainSpaces(text string) string {
 	return strings.NewReplacer("\u202f", " ", "\u00a0", " ").Replace(text)
 }
 
-// javaStyles and csharpStyles ask a language's accessors and its platform's own formatter
+// javaStyles, kotlinStyles and csharpStyles ask a language's accessors and its platform's own formatter
 // for the same, in one program that prints what differs.
 const javaStyles = `import app.text.*; import java.text.*; import java.time.*; import java.time.format.*; import java.util.*;
 public class Main {
@@ -208,6 +208,56 @@ public class Main {
     c.choose("ja"); same(w.yearMonthDay(d), "2026年5月3日");
     System.out.println("asked " + asked);
   }
+}`
+
+const kotlinStyles = `import app.text.*
+import java.io.PrintStream
+import java.text.NumberFormat
+import java.time.*
+import java.time.format.*
+import java.util.*
+
+var asked = 0
+
+fun PrintStream.same(have: String, want: String) {
+    asked++
+    if (have != want) println("$have, and it is $want")
+}
+
+fun money(l: Locale, code: String, digits: Int): NumberFormat = NumberFormat.getCurrencyInstance(l).apply {
+    currency = Currency.getInstance(code); minimumFractionDigits = digits; maximumFractionDigits = digits
+}
+
+fun main() {
+    val out = PrintStream(System.out, true, "UTF-8")
+    val c = CultureSwitch()
+    val w = Wording(c)
+    for (t in listOf(CULTURES)) {
+        c.choose(t)
+        val l = Locale.forLanguageTag(t)
+        for (n in listOf<Number>(AMOUNTS).map { it.toDouble() }) {
+            out.same(w.plain(n), NumberFormat.getInstance(l).format(n))
+            out.same(w.share(n), NumberFormat.getPercentInstance(l).format(n))
+            out.same(w.euro(n), money(l, "EUR", 2).format(n))
+            out.same(w.yen(n), money(l, "JPY", 0).format(n))
+            out.same(w.two(n), NumberFormat.getInstance(l).apply { minimumFractionDigits = 2; maximumFractionDigits = 2 }.format(n))
+            out.same(w.ungrouped(n), NumberFormat.getInstance(l).apply { isGroupingUsed = false }.format(n))
+        }
+        for (m in listOf(MOMENTS)) {
+            val d = LocalDateTime.ofInstant(Instant.parse(m), ZoneOffset.UTC)
+            for ((have, style) in listOf(w.day(d) to FormatStyle.MEDIUM, w.dayShort(d) to FormatStyle.SHORT, w.dayLong(d) to FormatStyle.LONG, w.dayFull(d) to FormatStyle.FULL)) {
+                out.same(have, DateTimeFormatter.ofLocalizedDate(style).withLocale(l).format(d))
+            }
+            out.same(w.time(d), DateTimeFormatter.ofLocalizedTime(FormatStyle.SHORT).withLocale(l).format(d))
+            out.same(w.timeMedium(d), DateTimeFormatter.ofLocalizedTime(FormatStyle.MEDIUM).withLocale(l).format(d))
+        }
+    }
+    c.choose("de")
+    val d = LocalDateTime.of(2026, 5, 3, 7, 8)
+    out.same(w.yearMonthDay(d), "3. Mai 2026")
+    out.same(w.monthDay(d), "3. Mai")
+    out.same(w.weekday(d), "Sonntag")
+    out.println("asked $asked")
 }`
 
 const csharpStyles = `using System; using System.Globalization; using App;
@@ -255,6 +305,15 @@ func TestPlatformStyles(t *testing.T) {
 		write(t, filepath.Join(dir, "Main.java"), program(javaStyles, ""))
 		tool(t, dir, need(t, "javac"), "-encoding", "UTF-8", "-sourcepath", ".", "-d", "out", "Main.java")
 		assert.Regexp(t, `^asked \d{4}\n$`, tool(t, dir, need(t, "java"), "-Dfile.encoding=UTF-8", "-cp", "out", "Main"))
+	})
+	t.Run("kotlin", func(t *testing.T) {
+		lib := filepath.Join(cmp.Or(os.Getenv("ZELVIK_NODE_MODULES"), "/nowhere"), "kotlin-compiler")
+		compiler := need(t, filepath.Join(lib, "bin/kotlinc"))
+		dir := t.TempDir()
+		generate(t, "kotlin", "app.text", family, dir)
+		write(t, filepath.Join(dir, "Main.kt"), program(kotlinStyles, ""))
+		tool(t, dir, need(t, "bash"), compiler, "Main.kt", "app", "-cp", filepath.Join(lib, "lib/kotlinx-coroutines-core-jvm.jar"), "-d", "out")
+		assert.Regexp(t, `^asked \d{4}\n$`, tool(t, dir, need(t, "java"), "-cp", "out:"+filepath.Join(lib, "lib/kotlin-stdlib.jar"), "MainKt"))
 	})
 	t.Run("csharp", func(t *testing.T) {
 		dir := t.TempDir()
