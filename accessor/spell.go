@@ -4,7 +4,6 @@ import (
 	"bytes"
 	"strings"
 	"text/template"
-	"unicode/utf8"
 
 	"zelvik/message"
 )
@@ -64,23 +63,6 @@ func (m *Model) Spell(t *template.Template, page any, outputs []Output) map[stri
 		}
 	}
 	return files
-}
-
-// List writes a list between brackets as formatters do: in one line where it
-// fits into the width, else a line for each. Head is what stands before it in
-// its line, tail what stands behind it.
-func List(head, open string, items []string, end, tail string, width int) string {
-	line := head + open + strings.Join(items, ", ") + end + tail
-	if utf8.RuneCountInString(line) <= width {
-		return line
-	}
-	indent := head[:len(head)-len(strings.TrimLeft(head, " "))]
-	var out strings.Builder
-	out.WriteString(head + open + "\n")
-	for _, item := range items {
-		out.WriteString(indent + "  " + item + ",\n")
-	}
-	return out.String() + indent + end + tail
 }
 
 // Reserved makes the set of the words that members and parameters cannot be.

@@ -5,6 +5,7 @@ import (
 	"encoding/json"
 	"regexp"
 	"slices"
+	"strconv"
 	"strings"
 
 	"zelvik/culture"
@@ -164,4 +165,20 @@ func (l *Language) Files(m *Model) map[string][]byte {
 		files[name] = data
 	}
 	return files
+}
+
+// Columns are lists by culture, in their order, in a language's literals.
+type Columns struct {
+	Tags, OwnNames   []string
+	RightToLeft, Kin []string
+}
+
+// Columns writes the lists by culture.
+func (m *Model) Columns(literal func(string) string) Columns {
+	var c Columns
+	for _, known := range m.Cultures {
+		c.Tags, c.OwnNames = append(c.Tags, literal(string(known.Tag))), append(c.OwnNames, literal(known.OwnName))
+		c.RightToLeft, c.Kin = append(c.RightToLeft, strconv.FormatBool(known.Direction == "rtl")), append(c.Kin, strconv.FormatBool(known.Kin))
+	}
+	return c
 }

@@ -38,13 +38,14 @@ var files embed.FS
 // templates are parsed when first used: they would slow every command down.
 var templates = sync.OnceValue(func() *template.Template {
 	return template.Must(template.New("").Funcs(template.FuncMap{
-		"literal": literal, "doc": doc, "type": types.Of, "value": value,
+		"literal": literal, "doc": doc, "member": member, "expectation": expectation, "row": row, "list": list, "condition": condition,
 	}).ParseFS(files, "*.tmpl"))
 })
 
 // page is what a template sees.
 type page struct {
 	*accessor.Model
+	accessor.Columns
 	Header, File        string
 	Cardinals, Ordinals []accessor.Ruled
 }
@@ -53,6 +54,7 @@ func generate(m *accessor.Model) map[string][]byte {
 	m.Name(reserved(), accessor.Camel, accessor.Camel)
 	p := page{Model: m, Header: accessor.Comment(m.Header("dart")), File: strings.ToLower(m.Type)}
 	p.Cardinals, p.Ordinals = m.Plurals("==", "!=")
+	p.Columns = m.Columns(literal)
 	folder := ""
 	if m.Package != "" {
 		folder = strings.Trim(m.Package, "/") + "/"
@@ -93,6 +95,64 @@ func literal(text string) string {
 func doc(text string) string {
 	text = strings.NewReplacer("[", "(", "]", ")", "`", "'").Replace(accessor.Comment(text))
 	return strings.Join(strings.Fields(text), " ")
+}
+
+// layout is that of Dart's formatter, with its own settings.
+var layout = accessor.Layout{Width: 80, Indent: 2, Hang: 4, Comma: true}
+
+// list writes a list behind the beginning of its declaration.
+func list(head string, items []string) string {
+	return layout.Lay(accessor.Row(head+"[", items, "]"), 0, ";")
+}
+
+// row writes the texts of a culture.
+func row(texts []string, culture int) string {
+	items := make([]string, len(texts))
+	for i, text := range texts {
+		if items[i] = literal(text); text == "" && culture > 0 {
+			items[i] = "null"
+		}
+	}
+	return layout.Lay(accessor.Row("<String?>[", items, "]"), 2, ",")
+}
+
+// condition writes the beginning of an if.
+func condition(text string) string { return layout.Condition("      if (", text, ") {", false) }
+
+// member writes the member of a text, at its number.
+func member(number int, m accessor.Member) string {
+	if len(m.Parameters) == 0 {
+		return named("get "+m.Name, " {") + fmt.Sprintf("\n    return cultures._render(%d, const <String, Object>{});\n  }", number)
+	}
+	var parameters, arguments []accessor.Piece
+	for _, p := range m.Parameters {
+		parameters = append(parameters, accessor.Piece{Text: types.Of(p.Type) + " " + p.Name})
+		arguments = append(arguments, accessor.Piece{Text: literal(p.Key) + ":", Rest: p.Name})
+	}
+	head := accessor.Piece{Text: named(m.Name, "("), Items: parameters, Close: ")"}
+	call := accessor.Piece{Text: fmt.Sprintf("return cultures._render(%d, <String, Object>{", number), Items: arguments, Close: "})"}
+	return layout.Lay(head, 2, " {") + "\n    " + layout.Lay(call, 4, ";") + "\n  }"
+}
+
+// named writes a member's type and name; a name that fills the line alone goes
+// below the type.
+func named(name, after string) string {
+	if len("  String "+name+after) > layout.Width {
+		return "String\n  " + name + after
+	}
+	return "String " + name + after
+}
+
+// expectation writes a call of a case.
+func expectation(c accessor.Call) string {
+	have := accessor.Piece{Text: "w." + c.Name}
+	if len(c.Parameters) > 0 {
+		have.Text, have.Close = have.Text+"(", ")"
+		for _, v := range c.Values {
+			have.Items = append(have.Items, accessor.Piece{Text: value(v)})
+		}
+	}
+	return layout.Lay(accessor.Piece{Text: "expect(", Items: []accessor.Piece{have, {Text: literal(c.Want)}, {Text: "reason:", Rest: literal(c.Key)}}, Close: ")"}, 4, ";")
 }
 
 // value writes an argument of a case.

@@ -39,7 +39,7 @@ var files embed.FS
 // templates are parsed when first used: they would slow every command down.
 var templates = sync.OnceValue(func() *template.Template {
 	return template.Must(template.New("").Funcs(template.FuncMap{
-		"literal": literal, "doc": doc, "type": types.Of, "value": value, "list": list, "row": row, "condition": condition,
+		"literal": literal, "doc": doc, "signature": signature, "check": check, "list": list, "row": row, "condition": condition,
 	}).ParseFS(files, "*.tmpl"))
 })
 
@@ -48,9 +48,10 @@ type page struct {
 	*accessor.Model
 	Header, File, Export string
 	// Union is the type of the cultures.
-	Union                                       string
-	Tags, OwnNames, RightToLeft, Kin, Fallbacks []string
-	Cardinals, Ordinals                         []accessor.Ruled
+	Union string
+	accessor.Columns
+	Fallbacks           []string
+	Cardinals, Ordinals []accessor.Ruled
 }
 
 func generate(m *accessor.Model) map[string][]byte {
@@ -60,10 +61,7 @@ func generate(m *accessor.Model) map[string][]byte {
 		p.Export = "/** @internal */\nexport "
 	}
 	p.Cardinals, p.Ordinals = m.Plurals("===", "!==")
-	for _, c := range m.Cultures {
-		p.Tags, p.OwnNames = append(p.Tags, literal(string(c.Tag))), append(p.OwnNames, literal(c.OwnName))
-		p.RightToLeft, p.Kin = append(p.RightToLeft, fmt.Sprint(c.Direction == "rtl")), append(p.Kin, fmt.Sprint(c.Kin))
-	}
+	p.Columns = m.Columns(literal)
 	for _, row := range m.FallbackIndexes() {
 		p.Fallbacks = append(p.Fallbacks, strings.ReplaceAll(fmt.Sprint(row), " ", ", "))
 	}
@@ -82,8 +80,29 @@ func generate(m *accessor.Model) map[string][]byte {
 // width is that of the lines, in characters.
 const width = 120
 
+// layout is that of the formatter with lines of 120 characters.
+var layout = accessor.Layout{Width: width, Indent: 2, Hang: 2, Comma: true}
+
 func list(head string, items []string) string {
-	return accessor.List(head, "[", items, "]", ";", width)
+	return layout.Lay(accessor.Row(head+"[", items, "]"), 0, ";")
+}
+
+// signature writes the head of a member.
+func signature(m accessor.Member) string {
+	head := accessor.Piece{Text: m.Name + "(", Close: "): string {"}
+	for _, p := range m.Parameters {
+		head.Items = append(head.Items, accessor.Piece{Text: p.Name + ": " + types.Of(p.Type)})
+	}
+	return layout.Lay(head, 2, "")
+}
+
+// check writes a call of a case.
+func check(c accessor.Call) string {
+	have := accessor.Piece{Text: "w." + c.Name + "(", Close: ")"}
+	for _, v := range c.Values {
+		have.Items = append(have.Items, accessor.Piece{Text: value(v)})
+	}
+	return layout.Lay(accessor.Piece{Text: "check(", Items: []accessor.Piece{{Text: literal(c.Key)}, have, {Text: literal(c.Want)}}, Close: ")"}, 2, ";")
 }
 
 // condition writes the beginning of an if, in several lines where it is long.
@@ -103,7 +122,7 @@ func row(texts []string, culture int) string {
 			items[i] = "null"
 		}
 	}
-	return accessor.List("  ", "[", items, "]", ",", width)
+	return layout.Lay(accessor.Row("[", items, "]"), 2, ",")
 }
 
 // types are those of arguments.

@@ -1,0 +1,129 @@
+package accessor
+
+import (
+	"strings"
+	"unicode/utf8"
+)
+
+// Layout is how a language's formatter breaks what does not fit into a line.
+type Layout struct {
+	Width  int  // of a line, in characters
+	Indent int  // of the items of a list that is broken, in columns
+	Hang   int  // of a part that goes on in the next line, in columns
+	Comma  bool // behind the last item of a list that is broken
+	// Closed lists end in the line of their last item, and a list whose items
+	// fit into a line stays one line.
+	Closed bool
+}
+
+// Piece is a text, or a list between brackets that may be broken.
+type Piece struct {
+	// Text ends with the opening bracket if there are items.
+	Text  string
+	Items []Piece
+	// Close is the closing bracket and what stands behind it.
+	Close string
+	// Rest stands behind the text, or in the next line where it does not fit.
+	Rest string
+}
+
+// Pieces makes pieces of texts.
+func Pieces(texts ...string) []Piece {
+	list := make([]Piece, len(texts))
+	for i, text := range texts {
+		list[i].Text = text
+	}
+	return list
+}
+
+// flat is the piece in one line.
+func (p Piece) flat() string {
+	var out strings.Builder
+	out.WriteString(p.Text)
+	for i, item := range p.Items {
+		if i > 0 {
+			out.WriteString(", ")
+		}
+		out.WriteString(item.flat())
+	}
+	out.WriteString(p.Close)
+	if p.Rest != "" {
+		out.WriteString(" " + p.Rest)
+	}
+	return out.String()
+}
+
+// Lay writes a piece at a column; after is what stands behind it in its last
+// line. The first line is not indented, it has its place already.
+func (l Layout) Lay(p Piece, column int, after string) string {
+	flat := p.flat()
+	if column+utf8.RuneCountInString(flat)+len(after) <= l.Width || len(p.Items) == 0 && p.Rest == "" {
+		return flat + after
+	}
+	if p.Rest != "" {
+		return p.Text + "\n" + strings.Repeat(" ", column+l.Hang) + p.Rest + after
+	}
+	inner := column + l.Indent
+	indent := "\n" + strings.Repeat(" ", inner)
+	if l.Closed {
+		all := Piece{Items: p.Items}.flat()
+		if inner+utf8.RuneCountInString(all)+len(p.Close+after) <= l.Width {
+			return p.Text + indent + all + p.Close + after
+		}
+	}
+	var out strings.Builder
+	out.WriteString(p.Text)
+	for i, item := range p.Items {
+		behind := ","
+		if last := i == len(p.Items)-1; last && l.Closed {
+			behind = p.Close + after
+		} else if last && !l.Comma {
+			behind = ""
+		}
+		out.WriteString(indent + l.Lay(item, inner, behind))
+	}
+	if !l.Closed {
+		out.WriteString("\n" + strings.Repeat(" ", column) + p.Close + after)
+	}
+	return out.String()
+}
+
+// Row is a list of texts between brackets, as a piece.
+func Row(open string, texts []string, end string) Piece {
+	return Piece{Text: open, Items: Pieces(texts...), Close: end}
+}
+
+// Condition breaks a condition of Expression at the operators of its outermost
+// level, the operator at the end of a line or at the beginning of the next.
+// It gives the condition alone where that fits.
+func (l Layout) Condition(before, condition, after string, leading bool) string {
+	column := utf8.RuneCountInString(before)
+	if column+utf8.RuneCountInString(condition)+len(after) <= l.Width {
+		return before + condition + after
+	}
+	margin := "\n" + strings.Repeat(" ", len(before)-len(strings.TrimLeft(before, " "))+l.Hang)
+	operator := " || "
+	depth, parts, from := 0, []string(nil), 0
+	for _, operator = range []string{" || ", " && "} {
+		depth, parts, from = 0, nil, 0
+		for i := range condition {
+			switch {
+			case condition[i] == '(':
+				depth++
+			case condition[i] == ')':
+				depth--
+			case depth == 0 && strings.HasPrefix(condition[i:], operator):
+				parts, from = append(parts, condition[from:i]), i+len(operator)
+			}
+		}
+		if parts != nil {
+			break
+		}
+	}
+	parts = append(parts, condition[from:])
+	between := strings.TrimRight(operator, " ") + margin
+	if leading {
+		between = margin + strings.TrimLeft(operator, " ")
+	}
+	return before + strings.Join(parts, between) + after
+}
