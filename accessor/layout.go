@@ -36,15 +36,15 @@ func Pieces(texts ...string) []Piece {
 	return list
 }
 
-// flat is the piece in one line.
-func (p Piece) flat() string {
+// Flat is the piece in one line.
+func (p Piece) Flat() string {
 	var out strings.Builder
 	out.WriteString(p.Text)
 	for i, item := range p.Items {
 		if i > 0 {
 			out.WriteString(", ")
 		}
-		out.WriteString(item.flat())
+		out.WriteString(item.Flat())
 	}
 	out.WriteString(p.Close)
 	if p.Rest != "" {
@@ -56,7 +56,7 @@ func (p Piece) flat() string {
 // Lay writes a piece at a column; after is what stands behind it in its last
 // line. The first line is not indented, it has its place already.
 func (l Layout) Lay(p Piece, column int, after string) string {
-	flat := p.flat()
+	flat := p.Flat()
 	if column+utf8.RuneCountInString(flat)+len(after) <= l.Width || len(p.Items) == 0 && p.Rest == "" {
 		return flat + after
 	}
@@ -66,7 +66,7 @@ func (l Layout) Lay(p Piece, column int, after string) string {
 	inner := column + l.Indent
 	indent := "\n" + strings.Repeat(" ", inner)
 	if l.Closed {
-		all := Piece{Items: p.Items}.flat()
+		all := Piece{Items: p.Items}.Flat()
 		if inner+utf8.RuneCountInString(all)+len(p.Close+after) <= l.Width {
 			return p.Text + indent + all + p.Close + after
 		}

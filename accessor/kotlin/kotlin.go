@@ -43,13 +43,14 @@ var templates = sync.OnceValue(func() *template.Template {
 	return template.Must(template.New("").Funcs(template.FuncMap{
 		"literal": literal, "doc": doc, "type": types.Of, "chunks": accessor.Chunks,
 		"add":  func(a, b int) int { return a + b },
-		"long": long, "value": value,
+		"long": long, "value": value, "member": member, "list": list,
 	}).ParseFS(files, "*.tmpl"))
 })
 
 // page is what a template sees.
 type page struct {
 	*accessor.Model
+	accessor.Columns
 	Patterns            []string
 	Header, Visibility  string
 	Cardinals, Ordinals []accessor.Ruled
@@ -62,6 +63,7 @@ func generate(m *accessor.Model) map[string][]byte {
 		p.Visibility = "internal "
 	}
 	p.Cardinals, p.Ordinals = m.Plurals("==", "!=")
+	p.Columns = m.Columns(literal)
 	p.Patterns = m.Patterns(func(pattern string) string { return pattern })
 	folder := ""
 	if m.Package != "" {
@@ -78,6 +80,32 @@ func generate(m *accessor.Model) map[string][]byte {
 
 // types are those of arguments.
 var types = accessor.Types{Text: "String", Whole: "Long", Decimal: "Double", Moment: "java.time.temporal.TemporalAccessor"}
+
+// layout is that of Kotlin's formatter, which keeps long lines and the breaks
+// of lists as they are.
+var layout = accessor.Layout{Width: 120, Indent: 4, Hang: 4, Comma: true}
+
+// list writes a list behind the beginning of its declaration.
+func list(head string, items []string) string {
+	return layout.Lay(accessor.Row(head+"(", items, ")"), 8, "")
+}
+
+// member writes the member of a text, at its number.
+func member(number int, m accessor.Member) string {
+	if len(m.Parameters) == 0 {
+		return fmt.Sprintf("val %s: String get() = cultures.render(%d)", m.Name, number)
+	}
+	head := accessor.Piece{Text: "fun " + m.Name + "(", Close: "): String ="}
+	call := accessor.Piece{Text: "cultures.render(", Items: accessor.Pieces(fmt.Sprint(number)), Close: ")"}
+	for _, p := range m.Parameters {
+		head.Items = append(head.Items, accessor.Piece{Text: p.Name + ": " + types.Of(p.Type)})
+		call.Items = append(call.Items, accessor.Piece{Text: literal(p.Key) + " to " + p.Name})
+	}
+	if line := head.Flat() + " " + call.Flat(); len(line)+4 <= layout.Width {
+		return line
+	}
+	return layout.Lay(head, 4, " ") + layout.Lay(call, 4, "")
+}
 
 // value writes an argument of a case.
 func value(v accessor.Value) string {
