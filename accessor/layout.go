@@ -23,6 +23,9 @@ type Piece struct {
 	Items []Piece
 	// Close is the closing bracket and what stands behind it.
 	Close string
+	// Inner are the columns by which a list is indented whose bracket closes in
+	// a line of its own, where Layout's lists are Closed.
+	Inner int
 	// Rest stands behind the text, or in the next line where it does not fit.
 	Rest string
 }
@@ -63,26 +66,33 @@ func (l Layout) Lay(p Piece, column int, after string) string {
 	if p.Rest != "" {
 		return p.Text + "\n" + strings.Repeat(" ", column+l.Hang) + p.Rest + after
 	}
-	inner := column + l.Indent
+	inner, closed := column+l.Indent, l.Closed && p.Inner == 0
+	if p.Inner > 0 {
+		inner = column + p.Inner
+	}
 	indent := "\n" + strings.Repeat(" ", inner)
 	if l.Closed {
 		all := Piece{Items: p.Items}.Flat()
-		if inner+utf8.RuneCountInString(all)+len(p.Close+after) <= l.Width {
-			return p.Text + indent + all + p.Close + after
+		end := p.Close + after
+		if !closed {
+			end = "\n" + strings.Repeat(" ", column) + end
+		}
+		if line, _, _ := strings.Cut(all+end, "\n"); inner+utf8.RuneCountInString(line) <= l.Width {
+			return p.Text + indent + all + end
 		}
 	}
 	var out strings.Builder
 	out.WriteString(p.Text)
 	for i, item := range p.Items {
 		behind := ","
-		if last := i == len(p.Items)-1; last && l.Closed {
+		if last := i == len(p.Items)-1; last && closed {
 			behind = p.Close + after
 		} else if last && !l.Comma {
 			behind = ""
 		}
 		out.WriteString(indent + l.Lay(item, inner, behind))
 	}
-	if !l.Closed {
+	if !closed {
 		out.WriteString("\n" + strings.Repeat(" ", column) + p.Close + after)
 	}
 	return out.String()

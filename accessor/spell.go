@@ -4,6 +4,7 @@ import (
 	"bytes"
 	"strings"
 	"text/template"
+	"unicode/utf8"
 
 	"zelvik/message"
 )
@@ -27,6 +28,27 @@ func Comment(text string) string {
 		}
 		return r
 	}, text)
+}
+
+// Fill writes the words of a text in lines that begin with a prefix and do not
+// grow beyond a width, unless a word does.
+func Fill(prefix, text string, width int) string {
+	var out strings.Builder
+	column := 0
+	for i, word := range strings.Fields(text) {
+		switch size := utf8.RuneCountInString(word); {
+		case i > 0 && column+1+size <= width:
+			out.WriteString(" " + word)
+			column += 1 + size
+		default:
+			if i > 0 {
+				out.WriteByte('\n')
+			}
+			out.WriteString(prefix + word)
+			column = utf8.RuneCountInString(prefix) + size
+		}
+	}
+	return out.String()
 }
 
 // Chunk is a part of a list of texts.

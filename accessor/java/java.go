@@ -42,8 +42,8 @@ var files embed.FS
 // templates are parsed when first used: they would slow every command down.
 var templates = sync.OnceValue(func() *template.Template {
 	return template.Must(template.New("").Funcs(template.FuncMap{
-		"literal": literal, "doc": doc, "type": types.Of, "chunks": accessor.Chunks,
-		"add": func(a, b int) int { return a + b }, "value": value,
+		"literal": literal, "doc": doc, "chunks": accessor.Chunks, "javadoc": javadoc, "member": member, "check": check,
+		"add": func(a, b int) int { return a + b }, "assign": assign, "condition": condition,
 	}).ParseFS(files, "*.tmpl"))
 })
 
@@ -59,7 +59,7 @@ type page struct {
 
 func generate(m *accessor.Model) map[string][]byte {
 	m.Name(reserved(), accessor.Camel, accessor.Camel)
-	p := page{Model: m, Header: accessor.Comment(m.Header("java")), Visibility: "public "}
+	p := page{Model: m, Header: accessor.Fill("// ", accessor.Comment(m.Header("java")), layout.Width), Visibility: "public "}
 	if m.Hidden {
 		p.Visibility = ""
 	}
@@ -106,21 +106,105 @@ func literal(text string) string {
 	return out.String()
 }
 
-// doc writes text for a documentation comment: no tag, no end of comment, and
+// doc writes text for a documentation comment: one line, no tag, no end of comment, and
 // no Unicode escape, which Java would read even there.
 func doc(text string) string {
 	var out strings.Builder
 	for _, r := range text {
 		switch {
-		case strings.ContainsRune(`<>&@\*{}`, r) || r < ' ' && r != '\n' || r > '~':
+		case strings.ContainsRune(`<>&@\*{}`, r) || r > '~':
 			fmt.Fprintf(&out, "&#%d;", r)
-		case r == '\n':
-			out.WriteString("\n     * ")
+		case r < ' ':
+			out.WriteByte(' ')
 		default:
 			out.WriteRune(r)
 		}
 	}
 	return out.String()
+}
+
+// layout is that of Java's formatter with indents of four columns.
+var layout = accessor.Layout{Width: 100, Indent: 8, Hang: 8, Closed: true}
+
+// javadoc writes a comment of paragraphs, and of tags such as "@return", at a
+// column.
+func javadoc(column int, lines ...string) string {
+	if len(lines) == 1 && column+len("/** "+lines[0]+" */") <= layout.Width {
+		return "/** " + lines[0] + " */"
+	}
+	margin := strings.Repeat(" ", column)
+	var out strings.Builder
+	out.WriteString("/**")
+	for i, line := range lines {
+		tag := strings.HasPrefix(line, "@")
+		if i > 0 && (!tag || !strings.HasPrefix(lines[i-1], "@")) {
+			out.WriteString("\n" + margin + " *")
+		}
+		if i > 0 && !tag {
+			line = "<p>" + line
+		}
+		text := accessor.Fill(margin+" * ", line, layout.Width)
+		if tag {
+			text = strings.ReplaceAll(text, "\n"+margin+" * ", "\n"+margin+" *     ")
+		}
+		out.WriteString("\n" + text)
+	}
+	return out.String() + "\n" + margin + " */"
+}
+
+// assign writes an assignment at a column.
+func assign(column int, variable, text string) string {
+	return layout.Lay(accessor.Piece{Text: variable + " =", Rest: literal(text)}, column, ";")
+}
+
+// condition writes the beginning of an if.
+func condition(text string) string {
+	return layout.Condition(strings.Repeat(" ", 16)+"if (", text, ") {", true)
+}
+
+// member writes the member of a text, at its number.
+func member(number int, m accessor.Member) string {
+	var lines []string
+	if m.Note != "" {
+		lines = append(lines, doc(m.Note))
+	}
+	lines = append(lines, "In the source: <q>"+doc(m.Text)+"</q>")
+	head := accessor.Piece{Text: "public String " + m.Name + "(", Close: ") {"}
+	call := accessor.Piece{Text: "return cultures.render(", Items: accessor.Pieces(fmt.Sprint(number), "null"), Close: ");"}
+	var names []string
+	for _, p := range m.Parameters {
+		told := types.Of(p.Type)
+		if p.Sample != "" {
+			told = "for example " + doc(p.Sample)
+		}
+		lines = append(lines, "@param "+p.Name+" "+told)
+		head.Items = append(head.Items, accessor.Piece{Text: types.Of(p.Type) + " " + p.Name})
+		names, call.Items = append(names, literal(p.Key)), append(call.Items, accessor.Piece{Text: p.Name})
+	}
+	if len(names) > 0 {
+		call.Items[1] = accessor.Row("new String[] {", names, "}")
+		call.Items[1].Inner = 4
+	}
+	if len("    "+head.Text+head.Close) > layout.Width { // below its type
+		head.Text = "public String\n            " + m.Name + "("
+	}
+	lines, old := append(lines, "@return the text in the current culture"), ""
+	if m.Gone {
+		lines, old = append(lines, "@deprecated The source does not have the key "+doc(m.Key)+" any more."), "@Deprecated\n    "
+	}
+	return javadoc(4, lines...) + "\n    " + old + layout.Lay(head, 4, "") + "\n        " + layout.Lay(call, 8, "") + "\n    }"
+}
+
+// check writes a call of a case.
+func check(c accessor.Call) string {
+	have := accessor.Piece{Text: "w." + c.Name + "(", Close: ")"}
+	for _, v := range c.Values {
+		have.Items = append(have.Items, accessor.Piece{Text: value(v)})
+	}
+	if len("                "+have.Text+"),") > layout.Width {
+		have.Text = "w\n                        ." + c.Name + "("
+	}
+	return layout.Lay(accessor.Piece{Text: "check(", Items: []accessor.Piece{{Text: literal(c.Key)}, have, {Text: literal(c.Want)}}, Close: ")"}, 8, ";")
 }
 
 // value writes an argument of a case.
