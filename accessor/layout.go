@@ -1,6 +1,7 @@
 package accessor
 
 import (
+	"slices"
 	"strings"
 	"unicode/utf8"
 )
@@ -14,6 +15,9 @@ type Layout struct {
 	// Closed lists end in the line of their last item, and a list whose items
 	// fit into a line stays one line.
 	Closed bool
+	// Filled lists stand below their opening bracket, with as many items in a
+	// line as it holds.
+	Filled bool
 }
 
 // Piece is a text, or a list between brackets that may be broken.
@@ -66,6 +70,9 @@ func (l Layout) Lay(p Piece, column int, after string) string {
 	if p.Rest != "" {
 		return p.Text + "\n" + strings.Repeat(" ", column+l.Hang) + p.Rest + after
 	}
+	if l.Filled {
+		return l.fill(p, column, after)
+	}
 	inner, closed := column+l.Indent, l.Closed && p.Inner == 0
 	if p.Inner > 0 {
 		inner = column + p.Inner
@@ -94,6 +101,42 @@ func (l Layout) Lay(p Piece, column int, after string) string {
 	}
 	if !closed {
 		out.WriteString("\n" + strings.Repeat(" ", column) + p.Close + after)
+	}
+	return out.String()
+}
+
+// fill writes a list below its opening bracket, or in the next line where that
+// leaves an item no place.
+func (l Layout) fill(p Piece, column int, after string) string {
+	inner := column + utf8.RuneCountInString(p.Text)
+	if line := strings.LastIndexByte(p.Text, '\n'); line >= 0 {
+		inner = utf8.RuneCountInString(p.Text[line+1:])
+	}
+	var out strings.Builder
+	out.WriteString(p.Text)
+	if slices.ContainsFunc(p.Items, func(item Piece) bool { return inner+len(item.Flat())+1 > l.Width }) {
+		inner = column + l.Hang
+		out.WriteString("\n" + strings.Repeat(" ", inner))
+	}
+	at := inner
+	for i, item := range p.Items {
+		behind := ","
+		if i == len(p.Items)-1 {
+			behind = p.Close + after
+		}
+		if size := utf8.RuneCountInString(item.Flat()); i > 0 && at+1+size+len(behind) > l.Width {
+			out.WriteString("\n" + strings.Repeat(" ", inner))
+			at = inner
+		} else if i > 0 {
+			out.WriteByte(' ')
+			at++
+		}
+		text := l.Lay(item, at, behind)
+		out.WriteString(text)
+		if line := strings.LastIndexByte(text, '\n'); line >= 0 {
+			at, text = 0, text[line+1:]
+		}
+		at += utf8.RuneCountInString(text)
 	}
 	return out.String()
 }
@@ -131,6 +174,18 @@ func (l Layout) Condition(before, condition, after string, leading bool) string 
 		}
 	}
 	parts = append(parts, condition[from:])
+	if l.Filled { // lines hold as much as they can
+		lines := parts[:1]
+		for _, part := range parts[1:] {
+			line := &lines[len(lines)-1]
+			if column+len(*line)+len(operator)+len(part)+len(after) <= l.Width {
+				*line += operator + part
+			} else {
+				lines = append(lines, part)
+			}
+		}
+		parts = lines
+	}
 	between := strings.TrimRight(operator, " ") + margin
 	if leading {
 		between = margin + strings.TrimLeft(operator, " ")

@@ -46,7 +46,7 @@ var files embed.FS
 // templates are parsed when first used: they would slow every command down.
 var templates = sync.OnceValue(func() *template.Template {
 	return template.Must(template.New("").Funcs(template.FuncMap{
-		"literal": literal, "doc": doc, "type": types.Of, "value": value,
+		"literal": literal, "member": member, "value": value, "condition": condition,
 	}).ParseFS(files, "*.tmpl"))
 })
 
@@ -59,7 +59,7 @@ type page struct {
 
 func generate(m *accessor.Model) map[string][]byte {
 	m.Name(reserved(m.Type), accessor.Camel, accessor.Camel)
-	p := page{Model: m, Header: comment(m.Header("cpp")), File: strings.ToLower(m.Type), Namespace: m.Package}
+	p := page{Model: m, Header: accessor.Fill("// ", comment(m.Header("cpp")), layout.Width), File: strings.ToLower(m.Type), Namespace: m.Package}
 	if p.Namespace == "" {
 		p.Namespace = "texts"
 	}
@@ -108,6 +108,55 @@ func comment(text string) string {
 		}
 		return r
 	}, text)
+}
+
+// layout is that of the formatter with indents of four columns and lines of
+// 120 characters: lists are filled below their opening bracket.
+var layout = accessor.Layout{Width: 120, Hang: 4, Filled: true}
+
+// condition writes the beginning of an if.
+func condition(text string) string {
+	return layout.Condition(strings.Repeat(" ", 12)+"if (", text, ") {", false)
+}
+
+// member writes the member of a text, at its number.
+func member(number int, m accessor.Member) string {
+	told := "in the source: " + doc(m.Text) + "."
+	if m.Note != "" {
+		told = doc(m.Note) + "; " + told
+	}
+	lines := []string{accessor.Fill("// ", told, layout.Width-4)}
+	head := accessor.Piece{Text: "std::string " + m.Name + "(", Close: ") const {"}
+	var arguments []string
+	for _, p := range m.Parameters {
+		if p.Sample != "" {
+			lines = append(lines, accessor.Fill("// ", p.Name+" is for example "+doc(p.Sample)+".", layout.Width-4))
+		}
+		head.Items = append(head.Items, accessor.Piece{Text: types.Of(p.Type) + " " + p.Name})
+		arguments = append(arguments, "{"+literal(p.Key)+", "+p.Name+"}")
+	}
+	call := fmt.Sprintf("return cultures_.render(%d);", number)
+	if len(arguments) > 0 {
+		call = fmt.Sprintf("return cultures_.render(%d, {%s});", number, strings.Join(arguments, ", "))
+	}
+	if m.Gone {
+		lines = append(lines, "[[deprecated("+literal("The source does not have the key "+m.Key+" any more.")+")]]  // for a release")
+	}
+	whole := head.Flat() + " " + call + " }"
+	if len(call)+8 > layout.Width {
+		call = "std::vector<CultureSwitch::Argument> arguments;\n        "
+		for _, p := range m.Parameters {
+			call += layout.Lay(accessor.Row("arguments.emplace_back(", []string{literal(p.Key), p.Name}, ")"), 8, ";") + "\n        "
+		}
+		call += fmt.Sprintf("return cultures_.render(%d, arguments);", number)
+	}
+	if m.Gone { // the formatter parts a head behind an attribute
+		head.Text = "std::string\n    " + m.Name + "("
+	}
+	if m.Gone || len(whole)+4 > layout.Width {
+		whole = layout.Lay(head, 4, "") + "\n        " + call + "\n    }"
+	}
+	return strings.ReplaceAll(strings.Join(lines, "\n"), "\n", "\n    ") + "\n    " + whole
 }
 
 // value writes an argument of a case.

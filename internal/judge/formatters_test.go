@@ -19,7 +19,7 @@ var formatters = []struct {
 	command                 func(t *testing.T, modules string) []string
 }{
 	{"cpp", "app::text", "", func(t *testing.T, modules string) []string {
-		return []string{need(t, "clang-format"), "-i", "--style={BasedOnStyle: Google, IndentWidth: 4, AccessModifierOffset: -4, ColumnLimit: 120}"}
+		return []string{need(t, "clang-format"), "-i", "--style={BasedOnStyle: Google, IndentWidth: 4, AccessModifierOffset: -4, ColumnLimit: 120, BreakStringLiterals: false}"}
 	}},
 	{"csharp", "App.Text", "", func(t *testing.T, modules string) []string {
 		return []string{need(t, "astyle"), "-n", "-q", "--mode=cs", "--style=allman", "--indent=spaces=4", "--indent-namespaces", "--indent-switches", "--keep-one-line-blocks"}
