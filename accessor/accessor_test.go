@@ -37,3 +37,47 @@ func TestPluralExpressions(t *testing.T) {
 		assert.Equal(t, want, accessor.Expression(tag.Cardinal()[0].Condition, "==", "!="), tag)
 	}
 }
+
+func TestLayout(t *testing.T) {
+	call := accessor.Piece{Text: "call(", Items: []accessor.Piece{{Text: "first"}, accessor.Row("inner(", []string{"a", "b"}, ")"), {Text: "name:", Rest: "value"}}, Close: ")"}
+	for _, c := range []struct {
+		name   string
+		layout accessor.Layout
+		want   string
+	}{
+		{"fits", accessor.Layout{Width: 40, Indent: 2}, "  call(first, inner(a, b), name: value);"},
+		{"a line each", accessor.Layout{Width: 30, Indent: 2, Comma: true}, "  call(\n    first,\n    inner(a, b),\n    name: value,\n  );"},
+		{"no comma behind the last", accessor.Layout{Width: 30, Indent: 2}, "  call(\n    first,\n    inner(a, b),\n    name: value\n  );"},
+		{"inner lists and parts, too", accessor.Layout{Width: 13, Indent: 2, Hang: 4}, "  call(\n    first,\n    inner(\n      a,\n      b\n    ),\n    name:\n        value\n  );"},
+		{"closed, the items in a line", accessor.Layout{Width: 39, Indent: 4, Closed: true}, "  call(\n      first, inner(a, b), name: value);"},
+		{"closed, a line each", accessor.Layout{Width: 30, Indent: 4, Closed: true}, "  call(\n      first,\n      inner(a, b),\n      name: value);"},
+		{"filled", accessor.Layout{Width: 30, Filled: true}, "  call(first, inner(a, b),\n       name: value);"},
+		{"filled, below where an item has no place", accessor.Layout{Width: 18, Hang: 4, Filled: true}, "  call(\n      first,\n      inner(a, b),\n      name:\n          value);"},
+	} {
+		t.Run(c.name, func(t *testing.T) { assert.Equal(t, c.want, "  "+c.layout.Lay(call, 2, ";")) })
+	}
+}
+
+func TestConditionsAreBroken(t *testing.T) {
+	const rule = "(v == 0 && i != 1) || (v == 0 && i >= 5) || f > 12"
+	for _, c := range []struct {
+		name    string
+		layout  accessor.Layout
+		leading bool
+		text    string
+		want    string
+	}{
+		{"fits", accessor.Layout{Width: 80, Hang: 4}, false, rule, "  if (" + rule + ") {"},
+		{"behind operators", accessor.Layout{Width: 40, Hang: 4}, false, rule, "  if ((v == 0 && i != 1) ||\n      (v == 0 && i >= 5) ||\n      f > 12) {"},
+		{"before operators", accessor.Layout{Width: 40, Hang: 8}, true, rule, "  if ((v == 0 && i != 1)\n          || (v == 0 && i >= 5)\n          || f > 12) {"},
+		{"filled", accessor.Layout{Width: 50, Hang: 4, Filled: true}, false, rule, "  if ((v == 0 && i != 1) || (v == 0 && i >= 5) ||\n      f > 12) {"},
+		{"and, where nothing is outside of it", accessor.Layout{Width: 20, Hang: 4}, false, "v == 0 && (i < 2 || i > 4)", "  if (v == 0 &&\n      (i < 2 || i > 4)) {"},
+	} {
+		t.Run(c.name, func(t *testing.T) { assert.Equal(t, c.want, c.layout.Condition("  if (", c.text, ") {", c.leading)) })
+	}
+}
+
+func TestFill(t *testing.T) {
+	assert.Equal(t, "// one two\n// three", accessor.Fill("// ", " one  two\nthree", 12))
+	assert.Equal(t, "// a\n// wordThatIsTooLong\n// b", accessor.Fill("// ", "a wordThatIsTooLong b", 12))
+}

@@ -42,8 +42,7 @@ var files embed.FS
 // templates are parsed when first used: they would slow every command down.
 var templates = sync.OnceValue(func() *template.Template {
 	return template.Must(template.New("").Funcs(template.FuncMap{
-		"literal": literal, "doc": doc, "chunks": accessor.Chunks, "javadoc": javadoc, "member": member, "check": check,
-		"add": func(a, b int) int { return a + b }, "assign": assign, "condition": condition,
+		"literal": literal, "doc": doc, "chunks": accessor.Chunks, "javadoc": javadoc, "member": member, "check": check, "assign": assign, "condition": condition,
 	}).ParseFS(files, "*.tmpl"))
 })
 
@@ -152,9 +151,27 @@ func javadoc(column int, lines ...string) string {
 	return out.String() + "\n" + margin + " */"
 }
 
-// assign writes an assignment at a column.
-func assign(column int, variable, text string) string {
-	return layout.Lay(accessor.Piece{Text: variable + " =", Rest: literal(text)}, column, ";")
+// assign writes the assignments of a chunk of texts at a column; texts that are
+// empty are left out unless they are kept.
+func assign(column int, variable string, c accessor.Chunk, kept bool) string {
+	var out strings.Builder
+	margin := strings.Repeat(" ", column)
+	for i, text := range c.Texts {
+		if text == "" && !kept {
+			continue
+		}
+		line, value := fmt.Sprintf("%s%s[%d] =", margin, variable, c.From+i), literal(text)
+		out.WriteByte('\n')
+		out.WriteString(line)
+		if len(line)+1+len(value)+1 > layout.Width {
+			out.WriteString("\n        " + margin)
+		} else {
+			out.WriteByte(' ')
+		}
+		out.WriteString(value)
+		out.WriteByte(';')
+	}
+	return out.String()
 }
 
 // condition writes the beginning of an if.

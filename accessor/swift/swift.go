@@ -38,13 +38,14 @@ var files embed.FS
 // templates are parsed when first used: they would slow every command down.
 var templates = sync.OnceValue(func() *template.Template {
 	return template.Must(template.New("").Funcs(template.FuncMap{
-		"literal": literal, "doc": doc, "type": types.Of, "value": value, "kind": kind,
+		"literal": literal, "doc": doc, "member": member, "check": check, "list": list, "condition": condition,
 	}).ParseFS(files, "*.tmpl"))
 })
 
 // page is what a template sees.
 type page struct {
 	*accessor.Model
+	accessor.Columns
 	Header, Visibility  string
 	Cardinals, Ordinals []accessor.Ruled
 }
@@ -55,6 +56,7 @@ func generate(m *accessor.Model) map[string][]byte {
 	if m.Hidden {
 		p.Visibility = ""
 	}
+	p.Columns = m.Columns(literal)
 	p.Cardinals, p.Ordinals = m.Plurals("==", "!=")
 	return m.Spell(templates(), p, []accessor.Output{
 		{Template: "Wording.swift.tmpl", File: m.Type + ".swift"},
@@ -63,6 +65,51 @@ func generate(m *accessor.Model) map[string][]byte {
 		{Template: "CultureObject.swift.tmpl", File: "CultureObject.swift", Optional: true, Wanted: m.Binding},
 		{Template: "WordingCases.swift.tmpl", File: m.Type + "Cases.swift", Optional: true, Wanted: m.Cases},
 	})
+}
+
+// layout is that of Swift code in lines of 120 characters: a list that is too
+// long has a line for each item. Arrays have a comma behind the last one.
+var (
+	layout = accessor.Layout{Width: 120, Indent: 4, Hang: 4}
+	arrays = accessor.Layout{Width: 120, Indent: 4, Hang: 4, Comma: true}
+)
+
+// list writes an array behind the beginning of its declaration.
+func list(head string, items []string) string {
+	return arrays.Lay(accessor.Row(head+"[", items, "]"), 4, "")
+}
+
+// condition writes the beginning of an if.
+func condition(text string) string { return layout.Condition("            if ", text, " {", true) }
+
+// member writes the member of a text, at its number.
+func member(number int, m accessor.Member, visibility string) string {
+	if len(m.Parameters) == 0 {
+		head, body := fmt.Sprintf("%svar %s: String {", visibility, m.Name), fmt.Sprintf("cultures.render(%d, [])", number)
+		if line := head + " " + body + " }"; len(line)+4 <= layout.Width {
+			return line
+		}
+		return head + "\n        " + body + "\n    }"
+	}
+	head := accessor.Piece{Text: visibility + "func " + m.Name + "(", Close: ") -> String {"}
+	call := accessor.Piece{Text: fmt.Sprintf("cultures.render(%d, [", number), Close: "])"}
+	for _, p := range m.Parameters {
+		head.Items = append(head.Items, accessor.Piece{Text: p.Name + ": " + types.Of(p.Type)})
+		call.Items = append(call.Items, accessor.Piece{Text: "(" + literal(p.Key) + ", ." + kind(p.Type) + "(" + p.Name + "))"})
+	}
+	return layout.Lay(head, 4, "") + "\n        " + arrays.Lay(call, 8, "") + "\n    }"
+}
+
+// check writes a call of a case.
+func check(c accessor.Call) string {
+	have := accessor.Piece{Text: "w." + c.Name}
+	for i, v := range c.Values {
+		have.Items = append(have.Items, accessor.Piece{Text: c.Parameters[i].Name + ": " + value(v)})
+	}
+	if len(have.Items) > 0 {
+		have.Text, have.Close = have.Text+"(", ")"
+	}
+	return layout.Lay(accessor.Piece{Text: "check(", Items: []accessor.Piece{{Text: literal(c.Key)}, have, {Text: literal(c.Want)}}, Close: ")"}, 8, "")
 }
 
 // types are those of arguments.

@@ -203,12 +203,20 @@ public class Check {
 // generate writes the accessors of a family into a folder.
 func generate(t *testing.T, language, pkg, family, out string) *accessor.Model {
 	t.Helper()
+	return generateWith(t, language, family, out, accessor.Options{Package: pkg})
+}
+
+// generateWith writes them as options say, with bindings, cases, and a key
+// that is gone.
+func generateWith(t *testing.T, language, family, out string, options accessor.Options) *accessor.Model {
+	t.Helper()
+	options.From, options.Binding, options.Cases = "res", true, true
+	options.Gone = []accessor.Gone{{Key: "gone_greeting", Texts: map[culture.Tag]string{"de": "Alter Gruß, {name}", "ar": "x {name}"}}}
 	families, err := project.Families([]string{family}, project.Options{})
 	require.NoError(t, err)
 	require.Len(t, families, 1)
 	families[0].CompleteAll()
-	m, err := accessor.New(&families[0].Family, accessor.Options{Package: pkg, From: "res", Binding: true, Cases: true,
-		Gone: []accessor.Gone{{Key: "gone_greeting", Texts: map[culture.Tag]string{"de": "Alter Gruß, {name}", "ar": "x {name}"}}}})
+	m, err := accessor.New(&families[0].Family, options)
 	require.NoError(t, err)
 	l, err := languages.Named(language)
 	require.NoError(t, err)
@@ -334,12 +342,6 @@ func TestTypeScriptAccessors(t *testing.T) {
 	require.NoError(t, err)
 	write(t, filepath.Join(dir, "desk.ts"), string(program))
 	write(t, filepath.Join(dir, "package.json"), `{"type": "module"}`)
-	prettier := need(t, filepath.Join(cache, "prettier/bin/prettier.cjs"))
-	formatted := []string{prettier, "--check", "--print-width", "120"}
-	for _, file := range []string{"wording", "cultureSwitch", "wordingTexts", "cultureStore"} {
-		formatted = append(formatted, "app/"+file+".ts", "nasty/"+file+".ts", "choices/"+file+".ts")
-	}
-	tool(t, dir, node, formatted...)
 	tool(t, dir, node, tsc, "--strict", "--noUnusedLocals", "--noUnusedParameters", "--noImplicitReturns", "--noUncheckedIndexedAccess",
 		"--exactOptionalPropertyTypes", "--target", "es2022", "--lib", "es2022", "--module", "nodenext", "desk.ts")
 	assert.Equal(t, expected(t), tool(t, dir, node, "--expose-gc", "desk.js"))
