@@ -20,7 +20,7 @@ type Reader struct {
 
 // NewReader begins the parse of a text.
 func NewReader(src string) Reader {
-	return Reader{lines: finding.NewLines(src), first: make(map[string]int, len(src)/160)}
+	return Reader{lines: finding.NewLines(src), first: make(map[string]int, len(src)/80)}
 }
 
 // maxFindings bounds what is told of one file.
@@ -60,17 +60,37 @@ func (r *Reader) Damaged(offset int, key, text, mend string) {
 // Once notes that an ID stands at an offset. It is false, and told, where the
 // ID stood before.
 func (r *Reader) Once(id, key string, offset int) bool {
-	if strings.IndexByte(id, 0) >= 0 {
-		r.Damaged(offset, key, "a zero character in a key", "remove it")
-	}
+	r.named(id, key, offset)
 	at, double := r.first[id]
 	if double {
-		line, _ := r.lines.At(at)
-		r.Report("key-duplicate", offset, key, fmt.Sprintf("the key %s stands twice; first in line %d", key, line), "remove one of them")
+		r.twice(key, offset, at)
 		return false
 	}
 	r.first[id] = offset
 	return true
+}
+
+// Add puts an entry into a catalog. It is false, and told, where the catalog
+// has one of the same key.
+func (r *Reader) Add(c *catalog.Catalog, e catalog.Entry) bool {
+	r.named(e.Key, e.Key, e.Offset)
+	if first := c.Add(e); first >= 0 {
+		c.Entries = c.Entries[:len(c.Entries)-1]
+		r.twice(e.Key, e.Offset, c.Entries[first].Offset)
+		return false
+	}
+	return true
+}
+
+func (r *Reader) named(id, key string, offset int) {
+	if strings.IndexByte(id, 0) >= 0 {
+		r.Damaged(offset, key, "a zero character in a key", "remove it")
+	}
+}
+
+func (r *Reader) twice(key string, offset, first int) {
+	line, _ := r.lines.At(first)
+	r.Report("key-duplicate", offset, key, fmt.Sprintf("the key %s stands twice; first in line %d", key, line), "remove one of them")
 }
 
 // Forget begins anew with IDs, for another catalog of the same file.

@@ -111,12 +111,30 @@ func parseAs(data []byte, settled *loose.Spelling) (format.Document, []finding.F
 	if settled != nil {
 		p.spelling = *settled
 	} else {
-		var votes loose.Votes
-		count(&votes, &p.root)
-		p.spelling = votes.Best()
+		p.spelling = p.votes().Best()
 	}
 	p.cultures()
 	return p.document, p.Done()
+}
+
+// votes counts how the texts of the file spell placeholders.
+func (p *parser) votes() (sum loose.Votes) {
+	members := p.root.Members
+	var rest loose.Votes
+	format.Halves(len(members), func(from, to int) {
+		for i := range members[from:to] {
+			count(&sum, &members[from+i].Value)
+		}
+	}, func(from, to int) {
+		for i := range members[from:to] {
+			count(&rest, &members[from+i].Value)
+		}
+	})
+	for i := range p.root.Items {
+		count(&sum, &p.root.Items[i])
+	}
+	sum.Add(rest)
+	return sum
 }
 
 // count looks at all texts for how they spell placeholders.
@@ -234,19 +252,19 @@ func (p *parser) read(c *catalog.Catalog, root *jsonscan.Value) {
 
 // add keeps an entry; false where its key stood before.
 func (p *parser) add(c *catalog.Catalog, key string, offset int, note string, s slot) {
-	if !p.Once(key, key, offset) {
-		return
+	if p.Add(c, catalog.Entry{Key: key, Note: note, Offset: offset}) {
+		p.list = append(p.list, s)
 	}
-	c.Add(catalog.Entry{Key: key, Note: note, Offset: offset})
-	p.list = append(p.list, s)
 }
 
 // object reads the members of an object.
 func (p *parser) object(c *catalog.Catalog, v *jsonscan.Value, path string) {
 	groups := p.groups(v)
 	seen := map[string]bool{}
+	one := make([]int, len(v.Members)) // where each member stands, for the slots to share
 	for i := range v.Members {
 		m := &v.Members[i]
+		one[i] = i
 		if strings.HasPrefix(m.Key, "@") || path == "" && m.Key == "$schema" {
 			continue
 		}
@@ -259,7 +277,7 @@ func (p *parser) object(c *catalog.Catalog, v *jsonscan.Value, path string) {
 			}
 			continue
 		}
-		s := slot{parent: v, at: []int{i}, value: &m.Value}
+		s := slot{parent: v, at: one[i : i+1 : i+1], value: &m.Value}
 		switch m.Value.Kind {
 		case jsonscan.String:
 			p.add(c, key, m.KeyFrom, "", s)
@@ -326,7 +344,10 @@ type group struct {
 // groups finds plurals that are spread over keys with a category behind an
 // underscore; there must be one for other.
 func (p *parser) groups(v *jsonscan.Value) map[int]*group {
-	if p.shape == inner {
+	if p.shape == inner || !slices.ContainsFunc(v.Members, func(m jsonscan.Member) bool {
+		at := strings.LastIndexByte(m.Key, '_')
+		return at > 0 && (m.Key[at+1:] == "plural" || slices.Contains(culture.Categories, m.Key[at+1:]))
+	}) {
 		return nil
 	}
 	places := make(map[string]int, len(v.Members))

@@ -24,37 +24,51 @@ func compose(c *catalog.Catalog, o format.Options) ([]byte, []catalog.Loss) {
 }
 
 func composeAs(c *catalog.Catalog, o format.Options, s loose.Spelling) ([]byte, []catalog.Loss) {
+	c.Find("") // makes the index, which both halves read
 	w := &writer{spelling: s}
 	w.Catalog, w.Source = c, o.Source == nil
-	nested := nests(c)
-	root := &node{nested: nested}
-	if !nested {
-		root.keys, root.text = make([]string, 0, len(c.Entries)), make(map[string]string, len(c.Entries))
+	out := make([]byte, 0, o.Room(len(c.Entries)*96))
+	if nests(c) {
+		root := &node{}
+		for i := range c.Entries {
+			if text, ok := w.entry(c, i); ok {
+				path := segments(c.Entries[i].Key)
+				at := root
+				for _, segment := range path[:len(path)-1] {
+					at = at.child(segment)
+				}
+				at.add(path[len(path)-1], jsonscan.Quote(text))
+			}
+		}
+		return append(root.append(out, ""), '\n'), w.Losses
 	}
-	flat := make(map[string]bool, len(c.Entries))
-	for i := range c.Entries {
-		e := &c.Entries[i]
-		if !w.Unheld(e, "JSON catalogs", holds) || flat[e.Key] {
-			continue
+	second := *w
+	out, _ = format.Append(append(out, '{'), len(c.Entries), format.Options{}, w, &second, func(w *writer, out []byte, from, to int) ([]byte, bool) {
+		for i := from; i < to; i++ {
+			if text, ok := w.entry(c, i); ok {
+				out = append(jsonscan.AppendQuote(append(out, "\n  "...), c.Entries[i].Key), ": "...)
+				out = append(jsonscan.AppendQuote(out, text), ',')
+			}
 		}
-		flat[e.Key] = true
-		if formLike(c, e.Key) {
-			w.Lose("key", "that the key "+e.Key+" is no form of a plural", "it reads as one")
-		}
-		text := jsonscan.Quote(w.text(w.Resolved(c, e)))
-		if !nested {
-			root.add(e.Key, text)
-			continue
-		}
-		at := root
-		path := segments(e.Key)
-		for _, segment := range path[:len(path)-1] {
-			at = at.child(segment)
-		}
-		at.add(path[len(path)-1], text)
+		return out, true
+	})
+	if last := len(out) - 1; out[last] == ',' {
+		out[last] = '\n'
 	}
-	out := root.append(make([]byte, 0, o.Room(len(c.Entries)*96)), "")
-	return append(out, '\n'), w.Losses
+	return append(out, "}\n"...), append(w.Losses, second.Losses...)
+}
+
+// entry spells the entry with a number; it is false where there is none in the
+// file.
+func (w *writer) entry(c *catalog.Catalog, i int) (string, bool) {
+	e := &c.Entries[i]
+	if !w.Unheld(e, "JSON catalogs", holds) || c.At(e.Key) != i { // the first of several answers
+		return "", false
+	}
+	if formLike(c, e.Key) {
+		w.Lose("key", "that the key "+e.Key+" is no form of a plural", "it reads as one")
+	}
+	return w.text(w.Resolved(c, e)), true
 }
 
 // formLike reports whether a key and its neighbours read as forms of a plural.
@@ -82,8 +96,7 @@ func (w *writer) text(e *catalog.Entry) string {
 
 // node is an object or array that is being written.
 type node struct {
-	// nested says that keys are names, so that [0] is an item of an array.
-	nested   bool
+	// keys are names, so that [0] is an item of an array.
 	keys     []string
 	text     map[string]string
 	children map[string]*node
@@ -94,7 +107,7 @@ func (n *node) child(key string) *node {
 		n.children = map[string]*node{}
 	}
 	if n.children[key] == nil {
-		n.children[key] = &node{nested: true}
+		n.children[key] = &node{}
 		n.keys = append(n.keys, key)
 	}
 	return n.children[key]
@@ -114,7 +127,7 @@ func (n *node) append(out []byte, indent string) []byte {
 		return append(out, "{}"...)
 	}
 	open, end := byte('{'), byte('}')
-	array := n.nested && strings.HasPrefix(n.keys[0], "[")
+	array := strings.HasPrefix(n.keys[0], "[")
 	if array {
 		open, end = '[', ']'
 	}

@@ -5,6 +5,7 @@ package jsonscan
 
 import (
 	"fmt"
+	"slices"
 	"strconv"
 	"strings"
 	"unicode/utf16"
@@ -75,11 +76,21 @@ type parser struct {
 	at     int
 	depth  int
 	faults []Fault
+	// stop is where the first of two halves ends, 0 for nowhere; stopped says
+	// that it came there, between two members.
+	stop    int
+	stopped bool
+	// size is how long the document is, and spare for how many members there
+	// may be room before they are read.
+	size, spare int
 }
 
 // Parse reads a document, which is UTF-8 without a byte order mark.
 func Parse(data string) (Value, []Fault) {
-	p := &parser{data: data}
+	if v := halves(data); v != nil {
+		return *v, nil
+	}
+	p := &parser{data: data, size: len(data), spare: len(data) / 16}
 	p.space()
 	if p.at >= len(data) {
 		p.fault(0, "the file is empty", "write {}")
@@ -167,7 +178,9 @@ func (p *parser) value() Value {
 			p.fault(v.From, fmt.Sprintf("%q is no JSON value", v.Text), "put text in double quotes")
 		}
 	}
-	v.To = p.at
+	if !p.stopped {
+		v.To = p.at
+	}
 	return v
 }
 
@@ -182,9 +195,19 @@ func number(text string) bool {
 func (p *parser) object(v *Value) {
 	start := p.at
 	p.at++
-	comma := -1
+	p.members(v, start)
+}
+
+// members reads the members of an object that begins at start, from behind its
+// brace or one of its commas.
+func (p *parser) members(v *Value, start int) {
+	from, comma := p.at, -1
 	for {
 		p.space()
+		if p.stop > 0 && p.at == p.stop && (comma >= 0 || len(v.Members) == 0) {
+			p.stopped = true
+			return
+		}
 		if p.at >= len(p.data) {
 			p.fault(start, "a brace that is not closed", "add }")
 			return
@@ -225,7 +248,16 @@ func (p *parser) object(v *Value) {
 		}
 		p.space()
 		m.Value = p.value()
+		if len(v.Members) == few { // room for the others, if they are as long as these
+			if n := (p.size - p.at) * few / (p.at - from); n < p.spare {
+				p.spare -= n
+				v.Members = slices.Grow(v.Members, n)
+			}
+		}
 		v.Members = append(v.Members, m)
+		if p.stopped {
+			return
+		}
 		p.space()
 		comma = -1
 		if p.at < len(p.data) && p.data[p.at] == ',' {

@@ -62,9 +62,16 @@ func join(catalogs []*catalog.Catalog) ([]byte, []catalog.Loss) {
 	out := make([]byte, 0, 256+len(source.Entries)*128)
 	keyed := isKeyed(catalogs)
 	out = w.header(out, pluralForms, keyed)
-	for i := range source.Entries {
-		out = w.entry(out, source, &source.Entries[i], keyed)
-	}
+	source.Find("") // makes the indexes, which both halves read
+	w.target.At("")
+	second := *w
+	out, _ = format.Append(out, len(source.Entries), format.Options{}, w, &second, func(w *writer, out []byte, from, to int) ([]byte, bool) {
+		for i := from; i < to; i++ {
+			out = w.entry(out, source, &source.Entries[i], keyed)
+		}
+		return out, true
+	})
+	w.Losses = append(w.Losses, second.Losses...)
 	if w.target != nil {
 		for i := range w.target.Entries {
 			if e := &w.target.Entries[i]; source.Find(e.ID()) == nil {
@@ -327,8 +334,16 @@ func (w *writer) wrap(line string) []string {
 // appendQuoted writes a string in double quotes with C's escapes.
 func appendQuoted(out []byte, text string) []byte {
 	out = append(out, '"')
-	for i := 0; i < len(text); i++ {
-		switch c := text[i]; c {
+	for from := 0; from < len(text); {
+		at := from
+		for at < len(text) && text[at] >= ' ' && text[at] != '"' && text[at] != '\\' && text[at] != 0x7F {
+			at++
+		}
+		out = append(out, text[from:at]...)
+		if from = at + 1; at == len(text) {
+			break
+		}
+		switch c := text[at]; c {
 		case '"', '\\':
 			out = append(out, '\\', c)
 		case '\n':
@@ -338,11 +353,7 @@ func appendQuoted(out []byte, text string) []byte {
 		case '\r':
 			out = append(out, `\r`...)
 		default:
-			if c < ' ' || c == 0x7F {
-				out = fmt.Appendf(out, `\%03o`, c)
-			} else {
-				out = append(out, c)
-			}
+			out = fmt.Appendf(out, `\%03o`, c)
 		}
 	}
 	return append(out, '"')

@@ -25,20 +25,31 @@ type writer struct {
 
 // compose writes a file in ASCII, which every version of Java reads alike.
 func compose(c *catalog.Catalog, o format.Options) ([]byte, []catalog.Loss) {
+	c.Find("") // makes the index, which both halves read
+	first, second := newWriter(c), newWriter(c)
+	out, on := format.Append(make([]byte, 0, o.Room(len(c.Entries)*96)), len(c.Entries), o, first, second, func(w *writer, out []byte, from, to int) ([]byte, bool) {
+		for i := from; i < to; i++ {
+			var on bool
+			if out, on = o.Flush(out); !on {
+				return nil, false
+			}
+			if e := &c.Entries[i]; w.Unheld(e, ".properties files", holds) {
+				out = w.entry(out, w.Resolved(c, e))
+				out = append(out, w.newline...)
+			}
+		}
+		return out, true
+	})
+	if !on {
+		return nil, nil
+	}
+	return out, append(first.Losses, second.Losses...)
+}
+
+func newWriter(c *catalog.Catalog) *writer {
 	w := &writer{escaped: true, newline: "\n", sign: "="}
 	w.Catalog = c
-	out := make([]byte, 0, o.Room(len(c.Entries)*96))
-	for i := range c.Entries {
-		var on bool
-		if out, on = o.Flush(out); !on {
-			return nil, nil
-		}
-		if e := &c.Entries[i]; w.Unheld(e, ".properties files", holds) {
-			out = w.entry(out, w.Resolved(c, e))
-			out = append(out, w.newline...)
-		}
-	}
-	return out, w.Losses
+	return w
 }
 
 // entry writes the comment and the line of an entry, without its line end.

@@ -40,29 +40,55 @@ func (w *composer) lose(kind, lost, instead string) {
 }
 
 func compose(c *catalog.Catalog, o format.Options) ([]byte, []catalog.Loss) {
-	w := &composer{}
 	out := make([]byte, 0, o.Room(len(head)+len(c.Entries)*160))
 	out = append(out, head...)
-	seen := map[string]string{}
-	for i := range c.Entries {
-		var on bool
-		if out, on = o.Flush(out); !on {
-			return nil, nil
+	c.Find("") // makes the index, which both halves read
+	doubles := inOtherCase(c)
+	first, second := &composer{}, &composer{}
+	out, on := format.Append(out, len(c.Entries), o, first, second, func(w *composer, out []byte, from, to int) ([]byte, bool) {
+		for i := from; i < to; i++ {
+			var on bool
+			if out, on = o.Flush(out); !on {
+				return nil, false
+			}
+			e := &c.Entries[i]
+			w.entry = e
+			if e.Product != "" {
+				w.lose("product", "the text for the product "+e.Product, "nothing; the text for all products is kept")
+				continue
+			}
+			if other, double := doubles[i]; double {
+				w.lose("key", fmt.Sprintf("the key %q, which .NET takes for %q", e.Key, other), "nothing; the first of them is kept")
+				continue
+			}
+			out = w.data(out, c, e, "  ", "\n")
 		}
-		e := &c.Entries[i]
-		w.entry = e
-		if e.Product != "" {
-			w.lose("product", "the text for the product "+e.Product, "nothing; the text for all products is kept")
-			continue
-		}
-		if other, double := seen[strings.ToLower(e.Key)]; double {
-			w.lose("key", fmt.Sprintf("the key %q, which .NET takes for %q", e.Key, other), "nothing; the first of them is kept")
-			continue
-		}
-		seen[strings.ToLower(e.Key)] = e.Key
-		out = w.data(out, c, e, "  ", "\n")
+		return out, true
+	})
+	if !on {
+		return nil, nil
 	}
-	return append(out, "</root>\n"...), w.losses
+	return append(out, "</root>\n"...), append(first.losses, second.losses...)
+}
+
+// inOtherCase finds the entries whose key is an earlier one but for the case
+// of its letters, by number, with that key.
+func inOtherCase(c *catalog.Catalog) map[int]string {
+	seen := make(map[string]string, len(c.Entries))
+	doubles := map[int]string{}
+	for i := range c.Entries {
+		e := &c.Entries[i]
+		if e.Product != "" {
+			continue
+		}
+		lower := strings.ToLower(e.Key)
+		if other, double := seen[lower]; double {
+			doubles[i] = other
+			continue
+		}
+		seen[lower] = e.Key
+	}
+	return doubles
 }
 
 // data writes one entry.

@@ -2,6 +2,7 @@ package strings
 
 import (
 	"fmt"
+	"slices"
 	"strings"
 
 	"zelvik/catalog"
@@ -13,7 +14,6 @@ import (
 
 // composer writes entries and notes what it could not say.
 type composer struct {
-	out    []byte
 	losses []catalog.Loss
 	entry  *catalog.Entry
 }
@@ -23,16 +23,30 @@ func (w *composer) lose(kind, lost, instead string) {
 }
 
 func compose(c *catalog.Catalog, o format.Options) ([]byte, []catalog.Loss) {
-	w := &composer{out: make([]byte, 0, o.Room(64+len(c.Entries)*96))}
-	first := true
-	for i := range c.Entries {
+	c.Find("") // makes the index, which both halves read
+	first, second := &composer{}, &composer{}
+	out, on := format.Append(make([]byte, 0, o.Room(64+len(c.Entries)*96)), len(c.Entries), o, first, second, func(w *composer, out []byte, from, to int) ([]byte, bool) {
+		return w.entries(out, c, o, from, to)
+	})
+	if !on {
+		return nil, nil
+	}
+	return out, append(first.losses, second.losses...)
+}
+
+// entries writes entries; a note has a blank line before it unless nothing is
+// above.
+func (w *composer) entries(out []byte, c *catalog.Catalog, o format.Options, from, to int) ([]byte, bool) {
+	elsewhere := func(e *catalog.Entry) bool { return o.Beside && stringsdict.Plural(e.Message) }
+	first := !slices.ContainsFunc(c.Entries[:from], func(e catalog.Entry) bool { return !elsewhere(&e) && e.Product == "" })
+	for i := from; i < to; i++ {
 		var on bool
-		if w.out, on = o.Flush(w.out); !on {
-			return nil, nil
+		if out, on = o.Flush(out); !on {
+			return nil, false
 		}
 		e := &c.Entries[i]
 		w.entry = e
-		if o.Beside && stringsdict.Plural(e.Message) {
+		if elsewhere(e) {
 			continue
 		}
 		if e.Product != "" {
@@ -40,20 +54,17 @@ func compose(c *catalog.Catalog, o format.Options) ([]byte, []catalog.Loss) {
 			continue
 		}
 		if !first && e.Note != "" {
-			w.out = append(w.out, '\n')
+			out = append(out, '\n')
 		}
 		first = false
 		if e.Note != "" {
-			w.out = append(w.out, "/* "+w.comment(e.Note)+" */\n"...)
+			out = append(append(append(out, "/* "...), w.comment(e.Note)...), " */\n"...)
 		}
-		w.out = appendQuoted(w.out, e.Key)
-		w.out = append(w.out, " = "...)
-		text := w.value(c, e)
-		w.out = appendQuoted(w.out, text)
-		w.out = append(w.out, ";\n"...)
+		out = append(appendQuoted(out, e.Key), " = "...)
+		out = append(appendQuoted(out, w.value(c, e)), ";\n"...)
 		w.unheld(e)
 	}
-	return w.out, w.losses
+	return out, true
 }
 
 func (w *composer) unheld(e *catalog.Entry) {
@@ -108,8 +119,16 @@ func (w *composer) pattern(p message.Pattern, numbered bool) string {
 // appendQuoted writes a string in double quotes.
 func appendQuoted(out []byte, text string) []byte {
 	out = append(out, '"')
-	for i := 0; i < len(text); i++ {
-		switch c := text[i]; c {
+	for from := 0; from < len(text); {
+		at := from
+		for at < len(text) && text[at] >= ' ' && text[at] != '"' && text[at] != '\\' {
+			at++
+		}
+		out = append(out, text[from:at]...)
+		if from = at + 1; at == len(text) {
+			break
+		}
+		switch c := text[at]; c {
 		case '"', '\\':
 			out = append(out, '\\', c)
 		case '\n':
@@ -119,11 +138,7 @@ func appendQuoted(out []byte, text string) []byte {
 		case '\r':
 			out = append(out, `\r`...)
 		default:
-			if c < ' ' {
-				out = fmt.Appendf(out, `\U%04x`, c)
-			} else {
-				out = append(out, c)
-			}
+			out = fmt.Appendf(out, `\U%04x`, c)
 		}
 	}
 	return append(out, '"')

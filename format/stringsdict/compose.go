@@ -41,46 +41,57 @@ func (w *composer) lose(kind, lost, instead string) {
 // compose writes the entries that count something; beside a strings table the
 // others stand there, alone they are lost.
 func compose(c *catalog.Catalog, o format.Options) ([]byte, []catalog.Loss) {
-	w := &composer{tab: "\t", newline: "\n"}
+	w, second := &composer{tab: "\t", newline: "\n"}, &composer{tab: "\t", newline: "\n"}
 	w.out.WriteString(head)
-	empty := true
-	for i := range c.Entries {
-		e := &c.Entries[i]
-		w.entry = e
-		if !Plural(e.Message) {
-			if !o.Beside {
-				w.text(e)
-				empty = false
-			}
-			continue
-		}
-		empty = false
-		w.member(e, "\t")
-	}
-	w.out.WriteString("</dict>\n</plist>\n")
-	if empty && o.Beside {
+	format.Halves(len(c.Entries), func(from, to int) { w.entries(c.Entries[from:to], o) }, func(from, to int) { second.entries(c.Entries[from:to], o) })
+	w.losses = append(w.losses, second.losses...)
+	if w.out.Len()+second.out.Len() == len(head) && o.Beside {
 		return nil, w.losses
 	}
+	w.out.WriteString(second.out.String())
+	w.out.WriteString("</dict>\n</plist>\n")
 	return []byte(w.out.String()), w.losses
+}
+
+func (w *composer) entries(entries []catalog.Entry, o format.Options) {
+	for i := range entries {
+		e := &entries[i]
+		w.entry = e
+		switch {
+		case Plural(e.Message):
+			w.member(e, "\t")
+		case !o.Beside:
+			w.text(e)
+		}
+	}
 }
 
 // text writes an entry without plurals as a format key with no variable.
 func (w *composer) text(e *catalog.Entry) {
 	w.note(e, w.tab)
 	pattern := w.pattern(e.Message.Main(), 0, true)
-	w.row(w.tab, "<key>"+xmlscan.EscapeText(e.Key)+"</key>")
+	w.element(w.tab, "key", e.Key)
 	w.row(w.tab, "<dict>")
 	w.pair(w.tab+w.tab, formatKey, pattern)
 	w.row(w.tab, "</dict>")
 }
 
 func (w *composer) row(indent, text string) {
-	w.out.WriteString(indent + text + w.newline)
+	w.out.WriteString(indent)
+	w.out.WriteString(text)
+	w.out.WriteString(w.newline)
+}
+
+// element writes a row of a key or a string.
+func (w *composer) element(indent, name, text string) {
+	for _, part := range [...]string{indent, "<", name, ">", xmlscan.EscapeText(text), "</", name, ">", w.newline} {
+		w.out.WriteString(part)
+	}
 }
 
 func (w *composer) pair(indent, key, text string) {
-	w.row(indent, "<key>"+xmlscan.EscapeText(key)+"</key>")
-	w.row(indent, "<string>"+xmlscan.EscapeText(text)+"</string>")
+	w.element(indent, "key", key)
+	w.element(indent, "string", text)
 }
 
 func (w *composer) note(e *catalog.Entry, indent string) {
@@ -100,7 +111,7 @@ func (w *composer) note(e *catalog.Entry, indent string) {
 // member writes one entry with plurals.
 func (w *composer) member(e *catalog.Entry, indent string) {
 	w.note(e, indent)
-	w.row(indent, "<key>"+xmlscan.EscapeText(e.Key)+"</key>")
+	w.element(indent, "key", e.Key)
 	w.dict(e, indent)
 	if e.Fixed {
 		w.lose("fixed", "that the text is not translated", "it looks like any other")

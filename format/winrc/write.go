@@ -4,6 +4,7 @@ import (
 	"cmp"
 	"errors"
 	"fmt"
+	"slices"
 	"strings"
 
 	"zelvik/catalog"
@@ -35,15 +36,27 @@ func join(catalogs []*catalog.Catalog) ([]byte, []catalog.Loss) {
 		if !exact && c.Culture != "" {
 			w.Lose("culture", "that the texts are for "+string(c.Culture), "the language without its region")
 		}
+		out = slices.Grow(out, 64+len(c.Entries)*80)
 		out = fmt.Appendf(out, "\nLANGUAGE %d, %d\n\nSTRINGTABLE\nBEGIN\n", language, sub)
+		names := make([]string, len(c.Entries))
 		for i := range c.Entries {
-			e := &c.Entries[i]
-			if !w.Unheld(e, "resource scripts", holds) {
-				continue
+			if e := &c.Entries[i]; e.Product == "" {
+				names[i] = nameOf(e.Key, taken)
 			}
-			name := w.name(e.Key, taken)
-			out = append(w.entry(out, c, e, name, "    "), w.newline...)
 		}
+		c.Find("") // makes the index, which both halves read
+		second := &writer{newline: w.newline}
+		second.Catalog = c
+		out, _ = format.Append(out, len(c.Entries), format.Options{}, w, second, func(w *writer, out []byte, from, to int) ([]byte, bool) {
+			for i := from; i < to; i++ {
+				if e := &c.Entries[i]; w.Unheld(e, "resource scripts", holds) {
+					w.named(e.Key, names[i])
+					out = append(w.entry(out, c, e, names[i], "    "), w.newline...)
+				}
+			}
+			return out, true
+		})
+		w.Losses = append(w.Losses, second.Losses...)
 		out = append(out, "END\n"...)
 	}
 	return out, w.Losses
@@ -56,7 +69,8 @@ func (w *writer) entry(out []byte, c *catalog.Catalog, e *catalog.Entry, name, i
 			out = append(out, strings.TrimRight(indent+"// "+comment(line), " ")+w.newline...)
 		}
 	}
-	return append(out, indent+name+" "+w.value(w.Resolved(c, e).Message)...)
+	out = append(append(append(out, indent...), name...), ' ')
+	return appendQuoted(out, w.text(w.Resolved(c, e).Message))
 }
 
 // comment keeps a backslash at the end of a line from taking in the next one.
@@ -69,62 +83,103 @@ func comment(line string) string {
 
 // name gives the key as a name in C, or as the number that it is.
 func (w *writer) name(key string, taken map[string]string) string {
-	name := strings.Map(func(r rune) rune {
-		if r == '_' || r >= '0' && r <= '9' || r|0x20 >= 'a' && r|0x20 <= 'z' {
-			return r
-		}
-		return '_'
-	}, key)
-	if numberOf(key) < 0 && (name == "" || name[0] <= '9') {
-		name = "IDS_" + name
-	}
-	switch strings.ToUpper(name) {
-	case "BEGIN", "END", "STRINGTABLE", "LANGUAGE", "L":
-		name = "IDS_" + name
-	}
-	for n := 2; taken[name] != "" && taken[name] != key; n++ {
-		name = strings.TrimRight(name, "0123456789") + fmt.Sprint(n)
-	}
-	taken[name] = key
-	if name != key {
-		w.Lose("key", fmt.Sprintf("the key %q, which is no name in C", key), "it is "+name)
-	}
+	name := nameOf(key, taken)
+	w.named(key, name)
 	return name
 }
 
-// value spells a message as a string.
-func (w *writer) value(m message.Message) string {
+// named tells where a key became another name.
+func (w *writer) named(key, name string) {
+	if name != key {
+		w.Lose("key", fmt.Sprintf("the key %q, which is no name in C", key), "it is "+name)
+	}
+}
+
+// nameOf gives a key's name, and takes it.
+func nameOf(key string, taken map[string]string) string {
+	name := key
+	if !plainName(key) {
+		name = strings.Map(func(r rune) rune {
+			if nameRune(r) {
+				return r
+			}
+			return '_'
+		}, key)
+		if numberOf(key) < 0 && (name == "" || name[0] <= '9') {
+			name = "IDS_" + name
+		}
+	}
+	switch {
+	case len(name) > len("STRINGTABLE"):
+	case slices.Contains([]string{"BEGIN", "END", "STRINGTABLE", "LANGUAGE", "L"}, strings.ToUpper(name)):
+		name = "IDS_" + name
+	}
+	for n := 2; ; n++ {
+		if holder, ok := taken[name]; !ok || holder == key {
+			break
+		}
+		name = strings.TrimRight(name, "0123456789") + fmt.Sprint(n)
+	}
+	taken[name] = key
+	return name
+}
+
+func nameRune(r rune) bool {
+	return r == '_' || r >= '0' && r <= '9' || r|0x20 >= 'a' && r|0x20 <= 'z'
+}
+
+// plainName reports whether a key is a name in C as it stands.
+func plainName(key string) bool {
+	for i := range len(key) {
+		if !nameRune(rune(key[i])) {
+			return false
+		}
+	}
+	return key != "" && key[0] > '9'
+}
+
+// value spells a message as a string in quotes.
+func (w *writer) value(m message.Message) string { return string(appendQuoted(nil, w.text(m))) }
+
+// text spells a message.
+func (w *writer) text(m message.Message) string {
 	if m.Choice != nil {
 		s := m.Choice.Selectors[0]
 		w.Lose(s.Kind.String(), "the variants over {"+s.Argument.Name+"}", "the text of the variant other")
 	}
-	text := w.Told(printf.Windows.Write(m.Main(), printf.Numbered(m), false))
-	var out strings.Builder
-	out.WriteByte('"')
-	for _, r := range text {
-		switch r {
+	return w.Told(printf.Windows.Write(m.Main(), printf.Numbered(m), false))
+}
+
+// appendQuoted writes a string in double quotes, which are doubled inside.
+func appendQuoted(out []byte, text string) []byte {
+	out = append(out, '"')
+	for from := 0; from < len(text); {
+		at := from
+		for at < len(text) && text[at] >= ' ' && text[at] != '"' && text[at] != '\\' {
+			at++
+		}
+		out = append(out, text[from:at]...)
+		if from = at + 1; at == len(text) {
+			break
+		}
+		switch c := text[at]; c {
 		case '"':
-			out.WriteString(`""`)
+			out = append(out, `""`...)
 		case '\\':
-			out.WriteString(`\\`)
+			out = append(out, `\\`...)
 		case '\n':
-			out.WriteString(`\n`)
+			out = append(out, `\n`...)
 		case '\t':
-			out.WriteString(`\t`)
+			out = append(out, `\t`...)
 		case '\r':
-			out.WriteString(`\r`)
+			out = append(out, `\r`...)
 		case '\b':
-			out.WriteString(`\a`)
+			out = append(out, `\a`...)
 		default:
-			if r < ' ' {
-				fmt.Fprintf(&out, `\x%04x`, r)
-			} else {
-				out.WriteRune(r)
-			}
+			out = fmt.Appendf(out, `\x%04x`, c)
 		}
 	}
-	out.WriteByte('"')
-	return out.String()
+	return append(out, '"')
 }
 
 // Edit makes changes; see format.Document.

@@ -112,6 +112,9 @@ func (p *parser) sequence() ([]message.Branch, *message.Fault) {
 		return nil, p.fault("choices nested too deep", "split the message")
 	}
 	defer func() { p.depth-- }()
+	if pattern, ok := p.flat(); ok {
+		return []message.Branch{{Pattern: pattern}}, nil
+	}
 	branches := []message.Branch{{}}
 	var literal strings.Builder
 	add := func(part message.Part) {
@@ -134,8 +137,7 @@ func (p *parser) sequence() ([]message.Branch, *message.Fault) {
 			p.apostrophe(&literal)
 		case c == '#' && len(p.counted) > 0:
 			flush()
-			s := p.selectors[p.counted[len(p.counted)-1]]
-			add(&message.Placeholder{Name: s.Argument.Name, Position: s.Argument.Position, Type: message.Integer, Style: "group", Spelling: "#", Syntax: message.ICU})
+			add(p.hash())
 			p.at++
 		case c == '}':
 			flush()
@@ -154,12 +156,100 @@ func (p *parser) sequence() ([]message.Branch, *message.Fault) {
 				return nil, p.tooMany()
 			}
 		default:
-			literal.WriteByte(c)
-			p.at++
+			end := p.at + 1
+			for end < len(p.text) && p.text[end] != '\'' && p.text[end] != '#' && p.text[end] != '{' && p.text[end] != '}' {
+				end++
+			}
+			literal.WriteString(p.text[p.at:end])
+			p.at = end
 		}
 	}
 	flush()
 	return branches, nil
+}
+
+// flat reads what most sequences are, text and arguments that are no choices,
+// up to a closing brace or the end. Where there is more to it than that, or
+// something wrong, it is false and the parser stands where it stood.
+func (p *parser) flat() (message.Pattern, bool) {
+	var pattern message.Pattern
+	start, from := p.at, p.at
+	hash := len(p.counted) > 0
+	for ; p.at < len(p.text); p.at++ {
+		switch c := p.text[p.at]; {
+		case c == '}':
+			return message.SplitMarkup(pattern, p.text[from:p.at]), true
+		case c == '\'':
+			if next := p.at + 1; !p.java && (next == len(p.text) || !(p.text[next] == '\'' || p.text[next] == '{' || p.text[next] == '}' || p.text[next] == '#' && hash)) {
+				continue
+			}
+			p.at = start
+			return nil, false
+		case c == '{':
+			if pattern == nil {
+				pattern = make(message.Pattern, 0, 4)
+			}
+			pattern = message.SplitMarkup(pattern, p.text[from:p.at])
+			argument := p.simple()
+			if argument == nil {
+				p.at = start
+				return nil, false
+			}
+			pattern, from = append(pattern, argument), p.at
+			p.at--
+		case c == '#' && hash:
+			pattern = append(message.SplitMarkup(pattern, p.text[from:p.at]), p.hash())
+			from = p.at + 1
+		}
+	}
+	return message.SplitMarkup(pattern, p.text[from:]), true
+}
+
+// hash is the placeholder that # stands for.
+func (p *parser) hash() *message.Placeholder {
+	s := &p.selectors[p.counted[len(p.counted)-1]]
+	return &message.Placeholder{Name: s.Argument.Name, Position: s.Argument.Position, Type: message.Integer, Style: "group", Spelling: "#", Syntax: message.ICU}
+}
+
+// simple reads {name} or {name, type, style}, at whose opening brace the parser
+// stands; nil where it is a choice or something is wrong with it.
+func (p *parser) simple() *message.Placeholder {
+	start := p.at
+	p.at++
+	id := p.word(",{}")
+	if !argumentName(id) {
+		return nil
+	}
+	argument := &message.Placeholder{Name: id, Syntax: message.ICU}
+	if id[0] <= '9' {
+		if n, err := strconv.Atoi(id); err == nil {
+			argument.Name, argument.Position = "", n+1
+		}
+	}
+	if p.is(',') {
+		p.at++
+		kind, style := p.word(",{}"), ""
+		if kind == "plural" || kind == "selectordinal" || kind == "select" || kind == "choice" {
+			return nil
+		}
+		if p.is(',') {
+			p.at++
+			style = strings.TrimSpace(p.style())
+		}
+		if !p.is('}') || !readStyle(argument, kind, style) {
+			return nil
+		}
+	} else if c := len(p.counted); c > 0 && p.is('}') {
+		if s := &p.selectors[p.counted[c-1]].Argument; s.Name == argument.Name && s.Position == argument.Position {
+			argument.Type = message.Integer
+		}
+	}
+	if !p.is('}') {
+		return nil
+	}
+	p.at++
+	argument.Spelling = p.text[start:p.at]
+	return argument
 }
 
 // apostrophe reads a doubled apostrophe, a quoted stretch, or a plain one.
@@ -211,7 +301,10 @@ func (p *parser) space() {
 // argument reads {...}, at whose opening brace the parser stands.
 func (p *parser) argument() ([]message.Branch, *message.Fault) {
 	start := p.at
-	p.at++
+	if argument := p.simple(); argument != nil {
+		return []message.Branch{{Pattern: message.Pattern{argument}}}, nil
+	}
+	p.at = start + 1
 	id := p.word(",{}")
 	if !argumentName(id) {
 		p.at = start
@@ -220,16 +313,6 @@ func (p *parser) argument() ([]message.Branch, *message.Fault) {
 	argument := message.Placeholder{Name: id, Syntax: message.ICU}
 	if n, err := strconv.Atoi(id); err == nil {
 		argument.Name, argument.Position = "", n+1
-	}
-	if p.is('}') {
-		p.at++
-		argument.Spelling = p.text[start:p.at]
-		if c := len(p.counted); c > 0 {
-			if s := p.selectors[p.counted[c-1]].Argument; s.Name == argument.Name && s.Position == argument.Position {
-				argument.Type = message.Integer
-			}
-		}
-		return []message.Branch{{Pattern: message.Pattern{&argument}}}, nil
 	}
 	if !p.is(',') {
 		p.at = start
@@ -255,11 +338,8 @@ func (p *parser) argument() ([]message.Branch, *message.Fault) {
 	if p.java && kind == "choice" {
 		return p.limits(argument, style)
 	}
-	if !readStyle(&argument, kind, strings.TrimSpace(style)) {
-		p.at = start
-		return nil, p.fault(fmt.Sprintf("%q is no argument type", kind), "use number, date, time, plural, select or selectordinal")
-	}
-	return []message.Branch{{Pattern: message.Pattern{&argument}}}, nil
+	p.at = start
+	return nil, p.fault(fmt.Sprintf("%q is no argument type", kind), "use number, date, time, plural, select or selectordinal")
 }
 
 // style reads the text of a simple argument's style, in which quotes and
@@ -286,10 +366,21 @@ func (p *parser) style() string {
 }
 
 func argumentName(id string) bool {
-	return id != "" && !strings.ContainsFunc(id, func(r rune) bool {
-		return r <= ' ' || strings.ContainsRune("'\"#<>|,:;()[]!?*+=/\\&%$@^`~", r)
-	})
+	for i := 0; i < len(id); i++ {
+		if c := id[i]; c <= ' ' || c < 0x80 && unnamed[c] {
+			return false
+		}
+	}
+	return id != ""
 }
+
+// unnamed are the characters that no argument's name has.
+var unnamed = func() (set [0x80]bool) {
+	for _, c := range "'\"#<>|,:;()[]!?*+=/\\&%$@^`~" {
+		set[c] = true
+	}
+	return set
+}()
 
 // choice reads the variants of a plural, selectordinal or select.
 func (p *parser) choice(argument message.Placeholder, kind string) ([]message.Branch, *message.Fault) {
@@ -297,7 +388,13 @@ func (p *parser) choice(argument message.Placeholder, kind string) ([]message.Br
 		return nil, p.fault("a "+kind+" without variants", "write {"+name(&argument)+", "+kind+", other {...}}")
 	}
 	p.at++
-	s := message.Selector{Argument: argument, Kind: map[string]message.Kind{"plural": message.Plural, "selectordinal": message.Ordinal, "select": message.Select}[kind]}
+	s := message.Selector{Argument: argument, Kind: message.Plural}
+	switch kind {
+	case "selectordinal":
+		s.Kind = message.Ordinal
+	case "select":
+		s.Kind = message.Select
+	}
 	if s.Kind != message.Select {
 		s.Argument.Type = message.Integer
 	}
@@ -318,7 +415,8 @@ func (p *parser) choice(argument message.Placeholder, kind string) ([]message.Br
 		defer func() { p.counted = p.counted[:len(p.counted)-1] }()
 	}
 	var out []message.Branch
-	seen := map[string]bool{}
+	var few [6]string
+	seen := few[:0]
 	for {
 		p.space()
 		if p.is('}') {
@@ -342,11 +440,11 @@ func (p *parser) choice(argument message.Placeholder, kind string) ([]message.Br
 			p.at = start
 			return nil, p.fault(fmt.Sprintf("%q is no plural category", key), "use zero, one, two, few, many, other or an exact =1")
 		}
-		if seen[key] {
+		if slices.Contains(seen, key) {
 			p.at = start
 			return nil, p.fault(fmt.Sprintf("the variant %s stands twice", key), "remove one of them")
 		}
-		seen[key] = true
+		seen = append(seen, key)
 		p.at++
 		opened := p.at - 1
 		inner, err := p.sequence()

@@ -53,7 +53,14 @@ func (s Spelling) String() string {
 // Count adds the way in which the placeholders of a text are spelled. :name and
 // @name are common in texts that have no placeholders, so they are not counted.
 func (votes *Votes) Count(text string) {
+	brace := strings.IndexByte(text, '{') >= 0
+	if !brace && strings.IndexByte(text, '%') < 0 {
+		return
+	}
 	for _, s := range []Spelling{Double, Percent, Dollar} {
+		if !brace {
+			break
+		}
 		if _, n, _ := s.next(text); n > 0 {
 			votes[s]++
 			return
@@ -68,6 +75,13 @@ func (votes *Votes) Count(text string) {
 		votes[Apple]++
 	case printf.C.Formatted(text):
 		votes[Printf]++
+	}
+}
+
+// Add adds other votes.
+func (votes *Votes) Add(others Votes) {
+	for s, n := range others {
+		votes[s] += n
 	}
 }
 
@@ -147,6 +161,9 @@ func wordByte(c byte) bool {
 // Parse reads a text. Texts with a plural or select in them are ICU messages
 // in every spelling.
 func (s Spelling) Parse(text string) (message.Message, []message.Fault) {
+	if s <= Dollar && strings.IndexByte(text, '{') < 0 { // all of these have a brace
+		return message.Message{Pattern: message.SplitMarkup(nil, text)}, nil
+	}
 	if icu.LooksChosen(text) {
 		return icu.Parse(text)
 	}
