@@ -8,9 +8,12 @@ import (
 	"zelvik/format"
 )
 
-// Tree is a value to be written: Text as it stands, or an object of Members.
+// Tree is a value to be written: Text as it stands or as a string, or an object
+// of Members.
 type Tree struct {
-	Text    string
+	Text string
+	// Str says that Text is a string's.
+	Str     bool
 	Members []Field
 }
 
@@ -21,7 +24,7 @@ type Field struct {
 }
 
 // Str makes a value of a string.
-func Str(text string) Tree { return Tree{Text: Quote(text)} }
+func Str(text string) Tree { return Tree{Text: text, Str: true} }
 
 // Dict makes an object.
 func Dict(fields ...Field) Tree { return Tree{Members: fields} }
@@ -75,6 +78,12 @@ func (l Layout) Quote(text string) string {
 
 // Append writes a tree that stands at an indentation.
 func (l Layout) Append(out []byte, t Tree, indent string) []byte {
+	if t.Str {
+		if l.ASCII {
+			return append(out, QuoteASCII(t.Text)...)
+		}
+		return AppendQuote(out, t.Text)
+	}
 	if t.Text != "" {
 		if l.ASCII {
 			return append(out, escapeASCII(t.Text)...)
@@ -91,7 +100,7 @@ func (l Layout) Append(out []byte, t Tree, indent string) []byte {
 	for i, m := range t.Members {
 		out = l.Member(out, m, i == 0, indent)
 	}
-	return append(out, l.Newline+indent+"}"...)
+	return append(append(append(out, l.Newline...), indent...), '}')
 }
 
 // Member writes a member of an object that stands at an indentation, with the
@@ -110,7 +119,18 @@ func (l Layout) Member(out []byte, m Field, first bool, indent string) []byte {
 		out = AppendQuote(out, m.Key)
 	}
 	out = append(out, l.Colon...)
-	return l.Append(out, m.Value, indent+l.Indent)
+	return l.Append(out, m.Value, l.deeper(indent))
+}
+
+// spaces are what most files are indented by.
+const spaces = "                                "
+
+// deeper is an indentation and one more step.
+func (l Layout) deeper(indent string) string {
+	if n := len(indent) + len(l.Indent); n <= len(spaces) && indent == spaces[:len(indent)] && l.Indent == spaces[:len(l.Indent)] {
+		return spaces[:n]
+	}
+	return indent + l.Indent
 }
 
 // Editor edits objects of a document in its layout.

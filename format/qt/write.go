@@ -27,7 +27,7 @@ func join(catalogs []*catalog.Catalog) ([]byte, []catalog.Loss) {
 	source := catalogs[0]
 	target := catalogs[len(catalogs)-1]
 	w := &writer{newline: "\n", forms: formsOf(target.Culture)}
-	out := make([]byte, 0, 256+len(source.Entries)*160)
+	out := make([]byte, 0, 256+len(source.Entries)*240)
 	out = append(out, `<?xml version="1.0" encoding="utf-8"?>`+"\n<!DOCTYPE TS>\n"+`<TS version="2.1"`...)
 	if target.Culture != "" {
 		out = append(out, ` language="`+underscored(target.Culture)+`"`...)
@@ -39,13 +39,9 @@ func join(catalogs []*catalog.Catalog) ([]byte, []catalog.Loss) {
 	source.Find("") // makes the indexes, which both halves read
 	target.Find("")
 	second := &writer{newline: w.newline, forms: w.forms}
-	var rest []byte
-	format.Halves(len(source.Entries), func(from, to int) {
-		out = w.messages(out, source, target, from, to)
-	}, func(from, to int) {
-		rest = second.messages(make([]byte, 0, cap(out)/2), source, target, from, to)
+	out, _ = format.Append(out, len(source.Entries), format.Options{}, w, second, func(w *writer, out []byte, from, to int) ([]byte, bool) {
+		return w.messages(out, source, target, from, to), true
 	})
-	out = append(out, rest...)
 	w.Losses = append(w.Losses, second.Losses...)
 	if len(source.Entries) > 0 {
 		out = append(out, "</context>\n"...)

@@ -45,19 +45,16 @@ func join(catalogs []*catalog.Catalog) ([]byte, []catalog.Loss) {
 		}
 	}
 	source := string(catalogs[0].Culture)
-	out := []byte(`<?xml version="1.0" encoding="UTF-8"?>` + "\n" + `<tmx version="1.4">` + "\n" +
-		`  <header creationtool="zelvik" creationtoolversion="1" segtype="block" o-tmf="zelvik" adminlang="en" srclang="` + source + `" datatype="plaintext"/>` + "\n  <body>\n")
+	out := make([]byte, 0, 1024+len(keys)*(80+90*len(catalogs)))
+	out = append(out, `<?xml version="1.0" encoding="UTF-8"?>`+"\n"+`<tmx version="1.4">`+"\n"+
+		`  <header creationtool="zelvik" creationtoolversion="1" segtype="block" o-tmf="zelvik" adminlang="en" srclang="`+source+`" datatype="plaintext"/>`+"\n  <body>\n"...)
 	for _, c := range catalogs {
 		c.Find("") // makes its index, which both halves read
 	}
 	second := &writer{newline: "\n", coded: true}
-	var rest []byte
-	format.Halves(len(keys), func(from, to int) {
-		out = w.units(out, catalogs, keys[from:to], coded)
-	}, func(from, to int) {
-		rest = second.units(nil, catalogs, keys[from:to], coded)
+	out, _ = format.Append(out, len(keys), format.Options{}, w, second, func(w *writer, out []byte, from, to int) ([]byte, bool) {
+		return w.units(out, catalogs, keys[from:to], coded), true
 	})
-	out = append(out, rest...)
 	return append(out, "  </body>\n</tmx>\n"...), append(w.Losses, second.Losses...)
 }
 

@@ -3,6 +3,7 @@ package xcstrings
 import (
 	"bytes"
 	"cmp"
+	"encoding/binary"
 	"fmt"
 	"slices"
 	"strings"
@@ -41,19 +42,16 @@ func join(catalogs []*catalog.Catalog) ([]byte, []catalog.Loss) {
 	// The entries are written on both cores, and put where a mark stands.
 	mark := jsonscan.Field{Key: "\x00", Value: jsonscan.Str("")}
 	before, after, _ := bytes.Cut(layout.Append(nil, tree(jsonscan.Dict(mark)), ""), layout.Member(nil, mark, true, layout.Indent))
-	out := make([]byte, 0, len(keys)*len(catalogs)*280)
+	out := make([]byte, 0, 1024+len(keys)*(80+240*len(catalogs)))
 	out = append(out, before...)
 	for _, c := range catalogs {
 		c.Find("") // makes its index, which both halves read
 	}
 	second := &writer{}
-	var rest []byte
-	format.Halves(len(keys), func(from, to int) {
-		out = w.members(out, catalogs, keys[from:to], true)
-	}, func(from, to int) {
-		rest = second.members(make([]byte, 0, cap(out)/2), catalogs, keys[from:to], false)
+	out, _ = format.Append(out, len(keys), format.Options{}, w, second, func(w *writer, out []byte, from, to int) ([]byte, bool) {
+		return w.members(out, catalogs, keys[from:to], from == 0), true
 	})
-	return append(append(out, rest...), after...), append(w.Losses, second.Losses...)
+	return append(out, after...), append(w.Losses, second.Losses...)
 }
 
 // members writes entries into the object of all strings.
@@ -66,44 +64,80 @@ func (w *writer) members(out []byte, catalogs []*catalog.Catalog, keys []string,
 
 // order gives all keys sorted, and whether they stood so.
 func order(catalogs []*catalog.Catalog) (keys []string, sorted bool) {
-	seen := make(map[string]bool, len(catalogs[0].Entries))
+	keys = make([]string, 0, len(catalogs[0].Entries))
+	seen := map[string]bool{}
 	for _, c := range catalogs {
 		for i := range c.Entries {
-			if key := c.Entries[i].Key; !seen[key] {
-				seen[key] = true
-				keys = append(keys, key)
+			e := &c.Entries[i]
+			if len(catalogs) == 1 { // its index knows
+				if plain := c.At(e.Key); plain >= 0 {
+					if plain == i {
+						keys = append(keys, e.Key)
+					}
+					continue
+				}
+			}
+			if !seen[e.Key] {
+				seen[e.Key] = true
+				keys = append(keys, e.Key)
 			}
 		}
 	}
-	if sorted = slices.IsSortedFunc(keys, compare); sorted {
+	list := make([]sortKey, len(keys))
+	for i, key := range keys {
+		list[i] = newSortKey(key)
+	}
+	if sorted = slices.IsSortedFunc(list, compareKeys); sorted {
 		return keys, true
 	}
-	type pair struct{ lower, key string }
-	pairs := make([]pair, len(keys))
-	for i, key := range keys {
-		pairs[i] = pair{strings.ToLower(key), key}
+	format.Halves(len(list), func(from, to int) { slices.SortFunc(list[from:to], compareKeys) }, func(from, to int) { slices.SortFunc(list[from:to], compareKeys) })
+	a, b := list[:len(list)/2], list[len(list)/2:]
+	if len(a) > 0 && compareKeys(a[len(a)-1], b[0]) > 0 && !slices.IsSortedFunc(list, compareKeys) {
+		for i := range keys { // the halves are merged
+			if len(b) == 0 || len(a) > 0 && compareKeys(a[0], b[0]) <= 0 {
+				keys[i], a = a[0].key, a[1:]
+			} else {
+				keys[i], b = b[0].key, b[1:]
+			}
+		}
+		return keys, false
 	}
-	slices.SortFunc(pairs, func(a, b pair) int { return cmp.Or(strings.Compare(a.lower, b.lower), strings.Compare(a.key, b.key)) })
-	for i := range pairs {
-		keys[i] = pairs[i].key
+	for i := range list {
+		keys[i] = list[i].key
 	}
 	return keys, false
 }
 
-// compare sorts keys without regard to case.
-func compare(a, b string) int {
-	if c := strings.Compare(strings.ToLower(a), strings.ToLower(b)); c != 0 {
+// sortKey is a key as it is sorted: without regard to case, and first by its
+// first bytes, so that few strings are compared whole.
+type sortKey struct {
+	begin      uint64
+	lower, key string
+}
+
+func newSortKey(key string) sortKey {
+	k := sortKey{lower: strings.ToLower(key), key: key}
+	var bytes [8]byte
+	copy(bytes[:], k.lower)
+	k.begin = binary.BigEndian.Uint64(bytes[:])
+	return k
+}
+
+func compareKeys(a, b sortKey) int {
+	if c := cmp.Compare(a.begin, b.begin); c != 0 {
 		return c
 	}
-	return strings.Compare(a, b)
+	return cmp.Or(strings.Compare(a.lower, b.lower), strings.Compare(a.key, b.key))
 }
+
+// compare sorts keys without regard to case.
+func compare(a, b string) int { return compareKeys(newSortKey(a), newSortKey(b)) }
 
 // entry writes one key in all cultures.
 func (w *writer) entry(catalogs []*catalog.Catalog, key string) jsonscan.Tree {
 	var note jsonscan.Tree
 	fixed := false
-	localizations := map[string]jsonscan.Tree{}
-	var tags []string
+	localizations := make([]jsonscan.Field, 0, len(catalogs))
 	for i, c := range catalogs {
 		w.Catalog = c
 		e := c.Find(key)
@@ -121,21 +155,16 @@ func (w *writer) entry(catalogs []*catalog.Catalog, key string) jsonscan.Tree {
 		if i == 0 && e.Message.Choice == nil && e.Message.Pattern.String() == key {
 			continue // the key is the text
 		}
-		tags = append(tags, string(c.Culture))
-		localizations[string(c.Culture)] = w.localization(e)
+		localizations = append(localizations, jsonscan.Field{Key: string(c.Culture), Value: w.localization(e)})
 	}
-	slices.Sort(tags)
-	var fields []jsonscan.Field
+	slices.SortStableFunc(localizations, func(a, b jsonscan.Field) int { return strings.Compare(a.Key, b.Key) })
+	fields := make([]jsonscan.Field, 0, 4)
 	if note.Text != "" {
 		fields = append(fields, jsonscan.Field{Key: "comment", Value: note})
 	}
 	fields = append(fields, jsonscan.Field{Key: "extractionState", Value: jsonscan.Str("manual")})
-	if len(tags) > 0 {
-		var list []jsonscan.Field
-		for _, tag := range tags {
-			list = append(list, jsonscan.Field{Key: tag, Value: localizations[tag]})
-		}
-		fields = append(fields, jsonscan.Field{Key: "localizations", Value: jsonscan.Dict(list...)})
+	if len(localizations) > 0 {
+		fields = append(fields, jsonscan.Field{Key: "localizations", Value: jsonscan.Dict(localizations...)})
 	}
 	if fixed {
 		fields = append(fields, jsonscan.Field{Key: "shouldTranslate", Value: jsonscan.Tree{Text: "false"}})

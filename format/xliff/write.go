@@ -71,13 +71,9 @@ func join(catalogs []*catalog.Catalog, second bool) ([]byte, []catalog.Loss) {
 		c.Find("") // makes its index, which both halves read
 	}
 	rest := &writer{newline: w.newline, second: second, coded: true}
-	var behind []byte
-	format.Halves(len(source.Entries), func(from, to int) {
-		out = w.units(out, catalogs, from, to, coded, indent)
-	}, func(from, to int) {
-		behind = rest.units(make([]byte, 0, cap(out)/2), catalogs, from, to, coded, indent)
+	out, _ = format.Append(out, len(source.Entries), format.Options{}, w, rest, func(w *writer, out []byte, from, to int) ([]byte, bool) {
+		return w.units(out, catalogs, from, to, coded, indent), true
 	})
-	out = append(out, behind...)
 	w.Losses = append(w.Losses, rest.Losses...)
 	if target != nil {
 		for i := range target.Entries {
