@@ -119,6 +119,11 @@ func (s speller) counts(p *message.Placeholder) bool {
 
 // write spells a pattern.
 func (s speller) write(p message.Pattern) (string, []message.Loss) {
+	if len(p) == 1 {
+		if text, ok := p[0].(message.Text); ok && strings.IndexByte(string(text), '%') < 0 && strings.IndexByte(string(text), '<') < 0 {
+			return string(text), nil
+		}
+	}
 	var out strings.Builder
 	var losses []message.Loss
 	for _, part := range p {

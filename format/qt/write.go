@@ -118,14 +118,14 @@ func (w *writer) message(out []byte, source, target *catalog.Catalog, e *catalog
 		plural = plural || c != nil && c.Selectors[0].Kind == message.Plural
 	}
 	inner := indent + step
-	out = append(out, indent+"<message"...)
+	out = append(append(out, indent...), "<message"...)
 	if !named {
-		out = append(out, ` id="`+xmlscan.EscapeAttribute(e.Key)+`"`...)
+		out = append(append(append(out, ` id="`...), xmlscan.EscapeAttribute(e.Key)...), '"')
 	}
 	if plural {
 		out = append(out, ` numerus="yes"`...)
 	}
-	out = append(out, ">"+w.newline...)
+	out = append(append(out, '>'), w.newline...)
 	out = append(w.field(out, inner, "source", w.main(resolved.Message, t == nil || t == e)), w.newline...)
 	if comment != "" {
 		out = append(w.field(out, inner, "comment", comment), w.newline...)
@@ -146,12 +146,13 @@ func (w *writer) message(out []byte, source, target *catalog.Catalog, e *catalog
 		}
 	}
 	out = w.translation(out, t, plural, inner)
-	return append(out, w.newline+indent+"</message>"+w.newline...)
+	out = append(append(append(out, w.newline...), indent...), "</message>"...)
+	return append(out, w.newline...)
 }
 
 func (w *writer) field(out []byte, indent, name, text string) []byte {
-	out = append(out, indent+"<"+name+">"...)
-	return append(escape(out, text), "</"+name+">"...)
+	out = append(append(append(append(out, indent...), '<'), name...), '>')
+	return append(append(append(escape(out, text), "</"...), name...), '>')
 }
 
 // main spells the text that stands for a message; tell says that losses are
@@ -181,7 +182,7 @@ func (w *writer) translation(out []byte, t *catalog.Entry, plural bool, indent s
 			w.Lose("state", "that the source changed after the translation", "unfinished")
 		}
 	}
-	out = append(out, "<translation"+kind+">"...)
+	out = append(append(append(out, "<translation"...), kind...), '>')
 	switch {
 	case plural:
 		texts := make([]string, w.forms.Count)
@@ -210,30 +211,47 @@ func (w *writer) fill(m message.Message) []string {
 // escape writes text as the platform's own tools do: quotes as entities, and
 // control characters as elements.
 func escape(out []byte, text string) []byte {
+	from := 0
 	for i := 0; i < len(text); i++ {
-		switch c := text[i]; c {
-		case '&':
-			out = append(out, "&amp;"...)
-		case '<':
-			out = append(out, "&lt;"...)
-		case '>':
-			out = append(out, "&gt;"...)
-		case '"':
-			out = append(out, "&quot;"...)
-		case '\'':
-			out = append(out, "&apos;"...)
-		case '\r':
-			out = append(out, "&#13;"...)
-		default:
-			switch {
-			case c < ' ' && c != '\n' && c != '\t':
-				out = fmt.Appendf(out, `<byte value="x%x"/>`, c)
-			case c == 0xEF && strings.HasPrefix(text[i:], "\uFFFE"), c == 0xEF && strings.HasPrefix(text[i:], "\uFFFF"):
-				i += 2 // XML has no place for them, in any form
-			default:
-				out = append(out, c)
-			}
+		c := text[i]
+		if !special[c] {
+			continue
 		}
+		instead, size := "", 1
+		switch {
+		case c == '&':
+			instead = "&amp;"
+		case c == '<':
+			instead = "&lt;"
+		case c == '>':
+			instead = "&gt;"
+		case c == '"':
+			instead = "&quot;"
+		case c == '\'':
+			instead = "&apos;"
+		case c == '\r':
+			instead = "&#13;"
+		case c < ' ':
+			instead = fmt.Sprintf(`<byte value="x%x"/>`, c)
+		case strings.HasPrefix(text[i:], "\uFFFE"), strings.HasPrefix(text[i:], "\uFFFF"):
+			size = 3 // XML has no place for them, in any form
+		default:
+			continue
+		}
+		out = append(append(out, text[from:i]...), instead...)
+		i += size - 1
+		from = i + 1
 	}
-	return out
+	return append(out, text[from:]...)
 }
+
+// special are the bytes that do not always stand for themselves.
+var special = func() (set [256]bool) {
+	for c := range byte(' ') {
+		set[c] = c != '\n' && c != '\t'
+	}
+	for _, c := range []byte("&<>\"'\xEF") {
+		set[c] = true
+	}
+	return set
+}()

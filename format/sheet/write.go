@@ -27,19 +27,22 @@ func joinTabs(catalogs []*catalog.Catalog) ([]byte, []catalog.Loss) { return sep
 
 func separated(catalogs []*catalog.Catalog, sep byte) ([]byte, []catalog.Loss) {
 	w := &writer{}
-	var out []byte
-	for i, list := range w.table(catalogs) {
-		for j, text := range list {
-			if j > 0 {
-				out = append(out, sep)
+	rows := w.table(catalogs)
+	out, _ := format.Append(make([]byte, 0, 64+len(rows)*len(rows[0])*48), len(rows), format.Options{}, sep, sep, func(sep byte, out []byte, from, to int) ([]byte, bool) {
+		for i := from; i < to; i++ {
+			for j, text := range rows[i] {
+				if j > 0 {
+					out = append(out, sep)
+				}
+				if i > 0 {
+					text = guard(text)
+				}
+				out = appendCell(out, text, sep)
 			}
-			if i > 0 {
-				text = guard(text)
-			}
-			out = appendCell(out, text, sep)
+			out = append(out, "\r\n"...)
 		}
-		out = append(out, "\r\n"...)
-	}
+		return out, true
+	})
 	return out, w.Losses
 }
 
@@ -59,8 +62,9 @@ func joinWorkbook(catalogs []*catalog.Catalog) ([]byte, []catalog.Loss) {
 func (w *writer) table(catalogs []*catalog.Catalog) [][]string {
 	var forms, notes, limits, fixed, states bool
 	var keys []string
-	seen := map[string]bool{}
+	seen := make(map[string]bool, len(catalogs[0].Entries))
 	for _, c := range catalogs {
+		c.Find("") // makes its index, which both halves of the keys read
 		w.Catalog, w.Source = c, c == catalogs[0]
 		for i := range c.Entries {
 			e := &c.Entries[i]
@@ -90,15 +94,38 @@ func (w *writer) table(catalogs []*catalog.Catalog) [][]string {
 		texts[i] = add(heading(c.Culture), true)
 		marks[i] = add(string(c.Culture)+" state", states)
 	}
-	rows := [][]string{head}
+	second := &writer{spelling: w.spelling, workbook: w.workbook}
+	second.Source = w.Source
+	rows := make([][]string, 1, 1+len(keys)*5/4)
+	rows[0] = head
+	var rest [][]string
+	at := columnPlaces{atForm, atNote, atLimit, atFixed, len(head), texts, marks}
+	format.Halves(len(keys), func(from, to int) {
+		rows = w.lines(rows, catalogs, keys[from:to], at)
+	}, func(from, to int) {
+		rest = second.lines(make([][]string, 0, (to-from)*5/4), catalogs, keys[from:to], at)
+	})
+	w.Losses = append(w.Losses, second.Losses...)
+	return append(rows, rest...)
+}
+
+// columnPlaces are the columns of a table, -1 for those that it has not; texts
+// and marks are those of the cultures.
+type columnPlaces struct {
+	form, note, limit, fixed, all int
+	texts, marks                  []int
+}
+
+// lines makes the rows of keys.
+func (w *writer) lines(rows [][]string, catalogs []*catalog.Catalog, keys []string, at columnPlaces) [][]string {
 	for _, key := range keys {
 		list := w.categories(catalogs, key)
 		begin := len(rows)
 		for _, category := range list {
-			r := make([]string, len(head))
+			r := make([]string, at.all)
 			r[0] = w.legal(key)
 			if category != "" {
-				r[atForm] = category
+				r[at.form] = category
 			}
 			rows = append(rows, r)
 		}
@@ -109,19 +136,19 @@ func (w *writer) table(catalogs []*catalog.Catalog) [][]string {
 			}
 			w.Catalog, w.Entry = c, e
 			first := rows[begin]
-			if atNote >= 0 && e.Note != "" && first[atNote] == "" {
-				first[atNote] = w.legal(e.Note)
+			if at.note >= 0 && e.Note != "" && first[at.note] == "" {
+				first[at.note] = w.legal(e.Note)
 			}
-			if atLimit >= 0 && e.Limit > 0 {
-				first[atLimit] = fmt.Sprint(e.Limit)
+			if at.limit >= 0 && e.Limit > 0 {
+				first[at.limit] = fmt.Sprint(e.Limit)
 			}
-			if atFixed >= 0 && e.Fixed {
-				first[atFixed] = "no"
+			if at.fixed >= 0 && e.Fixed {
+				first[at.fixed] = "no"
 			}
-			if marks[i] >= 0 && e.State != catalog.Unstated {
-				first[marks[i]] = e.State.String()
+			if at.marks[i] >= 0 && e.State != catalog.Unstated {
+				first[at.marks[i]] = e.State.String()
 			}
-			w.fill(rows[begin:], list, texts[i], w.Resolved(c, e).Message)
+			w.fill(rows[begin:], list, at.texts[i], w.Resolved(c, e).Message)
 		}
 	}
 	return rows

@@ -487,7 +487,7 @@ func (s *Scanner) Entity(raw string) (text string, size int) {
 
 // EscapeText writes text as element content.
 func EscapeText(text string) string {
-	if !strings.ContainsAny(text, "&<>\r") {
+	if !has(text, inText) {
 		return text
 	}
 	return textEscaper.Replace(text)
@@ -495,7 +495,7 @@ func EscapeText(text string) string {
 
 // EscapeAttribute writes text as a value in double quotes.
 func EscapeAttribute(text string) string {
-	if !strings.ContainsAny(text, "&<>\"\r\n\t") {
+	if !has(text, inText|inAttribute) {
 		return text
 	}
 	return attributeEscaper.Replace(text)
@@ -505,6 +505,24 @@ var (
 	textEscaper      = strings.NewReplacer("&", "&amp;", "<", "&lt;", ">", "&gt;", "\r", "&#13;")
 	attributeEscaper = strings.NewReplacer("&", "&amp;", "<", "&lt;", ">", "&gt;", `"`, "&quot;", "\r", "&#13;", "\n", "&#10;", "\t", "&#9;")
 )
+
+// The kinds of bytes that are escaped in text, and in an attribute besides.
+const (
+	inText = 1 << iota
+	inAttribute
+)
+
+var escaped = [256]uint8{'&': inText, '<': inText, '>': inText, '\r': inText, '"': inAttribute, '\n': inAttribute, '\t': inAttribute}
+
+// has reports whether a byte of the text is of a kind.
+func has(text string, kind uint8) bool {
+	for i := range len(text) {
+		if escaped[text[i]]&kind != 0 {
+			return true
+		}
+	}
+	return false
+}
 
 // Legal reports whether XML 1.0 can hold the text: no control character but
 // tab and line ends (XML 1.0, production Char).

@@ -417,6 +417,11 @@ func (d *Dialect) Write(p message.Pattern, numbered, forced bool) (string, []mes
 			formatted = true
 		}
 	}
+	if len(p) == 1 && !formatted {
+		if text, ok := p[0].(message.Text); ok && strings.IndexByte(string(text), '%') < 0 && strings.IndexByte(string(text), '<') < 0 {
+			return string(text), nil
+		}
+	}
 	var out strings.Builder
 	for _, part := range p {
 		switch part := part.(type) {
@@ -447,7 +452,7 @@ func (d *Dialect) Write(p message.Pattern, numbered, forced bool) (string, []mes
 
 func withPosition(p *message.Placeholder, numbered bool) string {
 	if numbered {
-		return fmt.Sprintf("%%%d$", p.Position)
+		return "%" + strconv.Itoa(p.Position) + "$"
 	}
 	return "%"
 }

@@ -4,8 +4,9 @@ import (
 	"strings"
 	"testing"
 
-	"github.com/stretchr/testify/assert"
 	"zelvik/message"
+
+	"github.com/stretchr/testify/assert"
 )
 
 func read(d *Dialect, text string) (message.Pattern, []message.Fault) {
