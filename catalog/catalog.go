@@ -10,6 +10,7 @@ import (
 
 	"zelvik/culture"
 	"zelvik/message"
+	"zelvik/pages"
 )
 
 // State says how far a translation has come.
@@ -116,7 +117,7 @@ func (c *Catalog) Grow(n int) {
 // Add appends an entry. Where there is one with the same ID already, that one
 // goes on answering, and its number is given; else -1.
 func (c *Catalog) Add(e Entry) (first int) {
-	c.Entries = append(c.Entries, e)
+	c.Entries = pages.Append(c.Entries, e)
 	if c.index == nil {
 		c.index = newIndex(16)
 		for i := range c.Entries[:len(c.Entries)-1] {

@@ -20,3 +20,12 @@ func Make[T any](n int) []T {
 	}
 	return made
 }
+
+// Append appends an element; a slice without room gets twice as much, which
+// moves large ones less often than the built-in append does.
+func Append[T any](list []T, element T) []T {
+	if len(list) == cap(list) {
+		list = append(Make[T](max(2*cap(list), 16)), list...)
+	}
+	return append(list, element)
+}

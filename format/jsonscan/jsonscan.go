@@ -5,11 +5,12 @@ package jsonscan
 
 import (
 	"fmt"
-	"slices"
 	"strconv"
 	"strings"
 	"unicode/utf16"
 	"unicode/utf8"
+
+	"zelvik/pages"
 )
 
 // Kind is the kind of a value.
@@ -83,6 +84,9 @@ type parser struct {
 	// size is how long the document is, and spare for how many members there
 	// may be room before they are read.
 	size, spare int
+	// stack holds the members of the objects that are being read, and slab is
+	// what they are kept in: objects are many and mostly small.
+	stack, slab []Member
 }
 
 // Parse reads a document, which is UTF-8 without a byte order mark.
@@ -201,10 +205,25 @@ func (p *parser) object(v *Value) {
 // members reads the members of an object that begins at start, from behind its
 // brace or one of its commas.
 func (p *parser) members(v *Value, start int) {
+	base := len(p.stack)
+	p.each(v, start, base)
+	if n := len(p.stack) - base; n > 0 {
+		if len(p.slab) < n {
+			p.slab = make([]Member, 512)
+		}
+		copy(p.slab, p.stack[base:])
+		v.Members, p.slab = p.slab[:n:n], p.slab[n:]
+		p.stack = p.stack[:base]
+	}
+}
+
+// each reads members onto the stack, and into the object where they are many.
+func (p *parser) each(v *Value, start, base int) {
 	from, comma := p.at, -1
+	none := func() bool { return len(v.Members) == 0 && len(p.stack) == base }
 	for {
 		p.space()
-		if p.stop > 0 && p.at == p.stop && (comma >= 0 || len(v.Members) == 0) {
+		if p.stop > 0 && p.at == p.stop && (comma >= 0 || none()) {
 			p.stopped = true
 			return
 		}
@@ -234,7 +253,7 @@ func (p *parser) members(v *Value, start int) {
 			}
 			continue
 		}
-		if comma < 0 && len(v.Members) > 0 {
+		if comma < 0 && !none() {
 			p.fault(p.at, "a comma is missing before this key", "add , after the value above")
 		}
 		m := Member{KeyFrom: p.at}
@@ -248,13 +267,20 @@ func (p *parser) members(v *Value, start int) {
 		}
 		p.space()
 		m.Value = p.value()
-		if len(v.Members) == few { // room for the others, if they are as long as these
-			if n := (p.size - p.at) * few / (p.at - from); n < p.spare {
-				p.spare -= n
-				v.Members = slices.Grow(v.Members, n)
-			}
+		if v.Members == nil {
+			p.stack = append(p.stack, m)
+		} else {
+			v.Members = append(v.Members, m)
 		}
-		v.Members = append(v.Members, m)
+		if len(p.stack)-base == few { // room for the others, if they are as long as these
+			n := (p.size - p.at) * few / (p.at - from)
+			if n = min(n, p.spare); n < few {
+				n = few
+			}
+			p.spare -= n
+			v.Members = append(pages.Make[Member](n+few), p.stack[base:]...)
+			p.stack = p.stack[:base]
+		}
 		if p.stopped {
 			return
 		}

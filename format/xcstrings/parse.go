@@ -14,6 +14,7 @@ import (
 	"zelvik/format/stringsdict"
 	"zelvik/message"
 	"zelvik/message/printf"
+	"zelvik/pages"
 )
 
 // document is a string catalog that was read.
@@ -34,6 +35,19 @@ type parser struct {
 	format.Reader
 	source    culture.Tag
 	byCulture map[string]*catalog.Catalog
+	// pending are the entries whose texts are still to be read.
+	pending []pending
+	// keys is how many there are, for the catalogs to have room.
+	keys int
+}
+
+// pending is the number of an entry, and the localization that its texts stand
+// in, nil where the key is the text.
+type pending struct {
+	catalog *catalog.Catalog
+	number  int
+	value   *jsonscan.Value
+	stale   bool
 }
 
 func parse(data []byte) (format.Document, []finding.Finding) {
@@ -71,9 +85,29 @@ func parse(data []byte) (format.Document, []finding.Finding) {
 		}
 		return p.document, p.Done()
 	}
+	p.keys = len(strs.Members)
+	p.pending = pages.Make[pending](p.keys)
+	p.catalogs[0].Grow(p.keys)
 	for i := range strs.Members {
 		p.entry(&strs.Members[i])
 	}
+	p.Parallel(len(p.pending), func(r *format.Reader, from, to int) {
+		part := *p
+		part.Reader = *r
+		for _, w := range p.pending[from:to] {
+			e := &w.catalog.Entries[w.number]
+			if w.value == nil {
+				pattern, _ := printf.Foundation.Parse(e.Key)
+				e.Message = message.Message{Pattern: pattern}
+				continue
+			}
+			part.localization(e, w.value)
+			if w.stale && w.catalog != p.catalogs[0] && e.State == catalog.Done {
+				e.State = catalog.Moved
+			}
+		}
+		*r = part.Reader
+	})
 	slices.SortFunc(p.catalogs[1:], func(a, b *catalog.Catalog) int { return cmp.Compare(a.Culture, b.Culture) })
 	return p.document, p.Done()
 }
@@ -114,18 +148,13 @@ func (p *parser) entry(m *jsonscan.Member) {
 			} else {
 				e.Note = ""
 			}
-			p.localization(&e, &l.Value)
-			if stale && c != p.catalogs[0] && e.State == catalog.Done {
-				e.State = catalog.Moved
-			}
 			c.Add(e)
+			p.pending = pages.Append(p.pending, pending{c, len(c.Entries) - 1, &l.Value, stale})
 		}
 	}
 	if !inSource { // the key is the text
-		e := common
-		pattern, _ := printf.Foundation.Parse(m.Key)
-		e.Message = message.Message{Pattern: pattern}
-		p.catalogs[0].Add(e)
+		p.catalogs[0].Add(common)
+		p.pending = pages.Append(p.pending, pending{p.catalogs[0], len(p.catalogs[0].Entries) - 1, nil, false})
 	}
 }
 
