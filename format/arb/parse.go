@@ -12,6 +12,7 @@ import (
 	"zelvik/format/jsonscan"
 	"zelvik/message"
 	"zelvik/message/icu"
+	"zelvik/pages"
 )
 
 // document is a bundle that was read.
@@ -31,8 +32,7 @@ func (d *document) Text() string { return d.text.String() }
 
 type parser struct {
 	*document
-	lines    *finding.Lines
-	findings []finding.Finding
+	format.Reader
 }
 
 // originalKey is the custom attribute ("x-" as the specification asks) that
@@ -42,84 +42,82 @@ const originalKey = "x-key"
 func parse(data []byte) (format.Document, []finding.Finding) {
 	p := &parser{document: &document{text: charset.Decode(data), catalog: &catalog.Catalog{}}}
 	src := p.Text()
-	p.lines = finding.NewLines(src)
+	p.Reader = format.NewReader(src)
 	if charset.Binary(data) {
-		p.report("file-damaged", 0, "", "the file is binary, no JSON text", "give an .arb file")
-		return p.document, p.findings
+		p.Damaged(0, "", "the file is binary, no JSON text", "give an .arb file")
+		return p.document, p.Done()
 	}
 	if p.text.Bad >= 0 {
-		p.report("file-damaged", p.text.Bad, "", "the file is not valid "+p.text.Encoding.String(), "save it as UTF-8")
+		p.Damaged(p.text.Bad, "", "the file is not valid "+p.text.Encoding.String(), "save it as UTF-8")
 	}
 	root, faults := jsonscan.Parse(src)
 	p.root = root
 	for _, f := range faults {
-		p.report("file-damaged", f.Offset, "", f.Text, f.Mend)
+		p.Damaged(f.Offset, "", f.Text, f.Mend)
 	}
 	if root.Kind != jsonscan.Object && len(faults) == 0 {
-		p.report("file-damaged", root.From, "", "the file is no JSON object", `write {"key": "text"}`)
+		p.Damaged(root.From, "", "the file is no JSON object", `write {"key": "text"}`)
 	}
 	p.entries()
-	finding.Sort(p.findings)
-	return p.document, p.findings
-}
-
-func (p *parser) report(rule string, offset int, key, text, mend string) {
-	if len(p.findings) > 1000 {
-		return
-	}
-	line, column := p.lines.At(offset)
-	p.findings = append(p.findings, finding.Finding{Rule: rule, Severity: finding.Error, Line: line, Column: column, Key: key, Message: text, Mend: mend})
+	return p.document, p.Done()
 }
 
 func (p *parser) entries() {
-	metadata := map[string]*jsonscan.Value{}
-	seen := make(map[string]int, len(p.root.Members))
-	for i := range p.root.Members {
-		m := &p.root.Members[i]
-		if at, double := seen[m.Key]; double {
-			line, _ := p.lines.At(at)
-			p.report("key-duplicate", m.KeyFrom, m.Key, fmt.Sprintf("the key %s stands twice; first in line %d", m.Key, line), "remove one of them")
+	members := p.root.Members
+	p.catalog.Entries = pages.Make[catalog.Entry](len(members))
+	p.members = make([]int32, 0, len(members))
+	var metadata map[string]*jsonscan.Value // where it does not stand behind its key
+	for i := range members {
+		m := &members[i]
+		if !p.Once(m.Key, m.Key, m.KeyFrom) {
 			continue
 		}
-		seen[m.Key] = m.KeyFrom
-		if strings.HasPrefix(m.Key, "@") && m.Value.Kind == jsonscan.Object {
-			metadata[m.Key[1:]] = &m.Value
-		}
-		if m.Key == "@@locale" {
-			if tag, err := culture.Parse(m.Value.Text); err == nil {
-				p.catalog.Culture = tag
-			} else {
-				p.report("culture-unknown", m.Value.From, "", err.Error(), "write the file's culture")
+		if about, ok := strings.CutPrefix(m.Key, "@"); ok {
+			if m.Value.Kind == jsonscan.Object && !(len(p.members) > 0 && int(p.members[len(p.members)-1]) == i-1 && members[i-1].Key == about) {
+				if metadata == nil {
+					metadata = map[string]*jsonscan.Value{}
+				}
+				metadata[about] = &m.Value
 			}
-		}
-	}
-	clear(seen)
-	p.catalog.Entries = make([]catalog.Entry, 0, len(p.root.Members))
-	for i := range p.root.Members {
-		m := &p.root.Members[i]
-		if strings.HasPrefix(m.Key, "@") {
+			if m.Key == "@@locale" {
+				if tag, err := culture.Parse(m.Value.Text); err == nil {
+					p.catalog.Culture = tag
+				} else {
+					p.Report("culture-unknown", m.Value.From, "", err.Error(), "write the file's culture")
+				}
+			}
 			continue
 		}
 		if m.Value.Kind != jsonscan.String {
-			p.report("file-damaged", m.Value.From, m.Key, fmt.Sprintf("the text of %s is no string", m.Key), "put it in double quotes")
+			p.Damaged(m.Value.From, m.Key, fmt.Sprintf("the text of %s is no string", m.Key), "put it in double quotes")
 			continue
 		}
-		if _, double := seen[m.Key]; double {
-			continue
-		}
-		seen[m.Key] = i
-		e := catalog.Entry{Key: m.Key, Offset: m.KeyFrom}
-		var faults []message.Fault
-		e.Message, faults = icu.Parse(m.Value.Text)
-		for _, f := range faults {
-			p.report(f.Rule, m.Value.From+1+f.Offset, m.Key, f.Text, f.Mend)
-		}
-		if about := metadata[m.Key]; about != nil {
-			describe(&e, about)
-		}
-		p.catalog.Entries = append(p.catalog.Entries, e)
+		p.catalog.Entries = append(p.catalog.Entries, catalog.Entry{Key: m.Key, Offset: m.KeyFrom})
 		p.members = append(p.members, int32(i))
 	}
+	p.Parallel(len(p.members), func(r *format.Reader, from, to int) {
+		for n := from; n < to; n++ {
+			i := int(p.members[n])
+			m, e := &members[i], &p.catalog.Entries[n]
+			var faults []message.Fault
+			e.Message, faults = icu.Parse(m.Value.Text)
+			for _, f := range faults {
+				r.Report(f.Rule, m.Value.From+1+f.Offset, m.Key, f.Text, f.Mend)
+			}
+			about := metadata[m.Key]
+			if next := i + 1; about == nil && next < len(members) && members[next].Value.Kind == jsonscan.Object && isAbout(members[next].Key, m.Key) {
+				about = &members[next].Value
+			}
+			if about != nil {
+				describe(e, about)
+			}
+		}
+	})
+}
+
+// isAbout reports whether one key is that of another's metadata.
+func isAbout(about, key string) bool {
+	return len(about) == len(key)+1 && about[0] == '@' && about[1:] == key
 }
 
 // describe takes note, key and placeholder types from the metadata.

@@ -2,11 +2,13 @@ package po
 
 import (
 	"fmt"
+	"slices"
 	"strconv"
 	"strings"
 
 	"zelvik/catalog"
 	"zelvik/culture"
+	"zelvik/format"
 	"zelvik/format/numbered"
 	"zelvik/message"
 	"zelvik/message/composite"
@@ -26,8 +28,8 @@ func (p *parser) head() {
 	if p.header < 0 {
 		return
 	}
-	text := p.blocks[p.header].texts[0].text
-	expression, offset := "", p.blocks[p.header].texts[0].from
+	text := p.blocks[p.header].first().text
+	expression, offset := "", p.blocks[p.header].first().from
 	for line := range strings.SplitSeq(text, "\n") {
 		name, value, _ := strings.Cut(line, ":")
 		value = strings.TrimSpace(value)
@@ -83,76 +85,93 @@ func (p *parser) catalogs() {
 	if p.header < 0 {
 		p.forms = numbered.Match("", 2, nil)
 	}
-	translated := false
+	p.source.Grow(len(p.blocks))
+	type texts struct{ block, target int } // of a source entry; -1 for no target
+	list := make([]texts, 0, len(p.blocks))
 	for i := range p.blocks {
 		if i == p.header {
 			continue
 		}
 		b := &p.blocks[i]
 		b.key = p.keyOf(b)
-		if !p.Once(b.key, b.key, b.id.from) {
+		if !p.Add(p.source, catalog.Entry{Key: b.key, Note: b.note.text, Offset: b.id.from}) {
 			continue
 		}
-		p.index[b.key] = i
-		parse := syntax(b)
-		e := catalog.Entry{Key: b.key, Note: b.note.text, Offset: b.id.from}
-		if b.plural.from >= 0 {
-			e.Message = sourceForms.Choice(func(form int) message.Pattern {
-				m, _ := parse([]string{b.id.text, b.plural.text}[form])
-				return m.Main()
-			})
-		} else {
-			e.Message = p.told(b, b.id, parse)
-		}
-		p.source.Add(e)
-		t := catalog.Entry{Key: b.key, Note: b.translatorsNote.text, Offset: b.first().from, State: catalog.Done}
 		if !b.translated() {
+			list = append(list, texts{i, -1})
 			continue
 		}
-		translated = true
-		if b.flags["fuzzy"] {
+		t := catalog.Entry{Key: b.key, Note: b.translatorsNote.text, Offset: b.first().from, State: catalog.Done}
+		if slices.Contains(b.flags, "fuzzy") {
 			t.State = catalog.Draft
 			if b.previousFrom >= 0 {
 				t.State = catalog.Moved
 			}
 		}
-		if b.plural.from >= 0 {
-			for index, f := range b.texts {
-				if index >= p.forms.Count {
-					p.Damaged(f.from, b.key, fmt.Sprintf("msgstr[%d] is more than the header's nplurals=%d allows", index, p.forms.Count), "mend Plural-Forms or remove the form")
-				}
-			}
-			t.Message = p.forms.Choice(func(form int) message.Pattern {
-				m, _ := parse(b.texts[form].text)
-				return m.Main()
-			})
-		} else {
-			t.Message = p.told(b, b.texts[0], parse)
-		}
 		p.target.Add(t)
+		list = append(list, texts{i, len(p.target.Entries) - 1})
 	}
-	if p.target.Culture == "" && !translated {
+	p.Parallel(len(list), func(r *format.Reader, from, to int) {
+		for n := from; n < to; n++ {
+			var target *catalog.Entry
+			if at := list[n].target; at >= 0 {
+				target = &p.target.Entries[at]
+			}
+			p.messages(r, &p.blocks[list[n].block], &p.source.Entries[n], target)
+		}
+	})
+	if p.target.Culture == "" && len(p.target.Entries) == 0 {
 		p.target = nil
+	}
+}
+
+// messages reads the texts of an entry; target is nil where it is not
+// translated.
+func (p *parser) messages(r *format.Reader, b *block, source, target *catalog.Entry) {
+	parse := syntax(b)
+	if b.plural.from >= 0 {
+		source.Message = sourceForms.Choice(func(form int) message.Pattern {
+			m, _ := parse([]string{b.id.text, b.plural.text}[form])
+			return m.Main()
+		})
+	} else {
+		source.Message = told(r, b, b.id, parse)
+	}
+	switch {
+	case target == nil:
+	case b.plural.from >= 0:
+		for _, f := range b.texts {
+			if f.number >= p.forms.Count {
+				r.Damaged(f.from, b.key, fmt.Sprintf("msgstr[%d] is more than the header's nplurals=%d allows", f.number, p.forms.Count), "mend Plural-Forms or remove the form")
+			}
+		}
+		target.Message = p.forms.Choice(func(form int) message.Pattern {
+			f, _ := b.texts.at(form)
+			m, _ := parse(f.text)
+			return m.Main()
+		})
+	default:
+		f, _ := b.texts.at(0)
+		target.Message = told(r, b, f, parse)
 	}
 }
 
 // first gives the first text.
 func (b *block) first() field {
-	for i := 0; i < 100; i++ {
-		if f, ok := b.texts[i]; ok {
-			return f
+	best := -1
+	for i := range b.texts {
+		if best < 0 || b.texts[i].number < b.texts[best].number {
+			best = i
 		}
 	}
-	return field{}
+	if best < 0 {
+		return field{}
+	}
+	return b.texts[best].field
 }
 
 func (b *block) translated() bool {
-	for _, f := range b.texts {
-		if f.text != "" {
-			return true
-		}
-	}
-	return false
+	return slices.ContainsFunc(b.texts, func(f numberedField) bool { return f.text != "" })
 }
 
 // keyOf gives the key: the context where it is one, else the text with its
@@ -188,7 +207,7 @@ var readings = map[string]reading{
 
 // syntax gives the way to read an entry's texts.
 func syntax(b *block) reading {
-	for flag := range b.flags {
+	for _, flag := range b.flags {
 		if read := readings[flag]; read != nil {
 			return read
 		}
@@ -206,14 +225,14 @@ func syntax(b *block) reading {
 }
 
 // told reads a text and tells its faults.
-func (p *parser) told(b *block, f field, parse reading) message.Message {
+func told(r *format.Reader, b *block, f field, parse reading) message.Message {
 	m, faults := parse(f.text)
 	for _, fault := range faults {
 		rule := fault.Rule
 		if rule == "file-damaged" {
 			rule = "escape-wrong"
 		}
-		p.Report(rule, f.from, b.key, fault.Text, fault.Mend)
+		r.Report(rule, f.from, b.key, fault.Text, fault.Mend)
 	}
 	return m
 }

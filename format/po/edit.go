@@ -2,6 +2,7 @@ package po
 
 import (
 	"fmt"
+	"slices"
 	"strings"
 
 	"zelvik/catalog"
@@ -44,7 +45,7 @@ func (d *document) wrapped() bool {
 }
 
 func (e *editor) change(c format.Change) error {
-	i, ok := e.index[c.Key]
+	i, ok := e.find(c.Key)
 	switch {
 	case !ok && c.Op == format.Set:
 		return e.insert(c)
@@ -97,7 +98,7 @@ func (e *editor) change(c format.Change) error {
 // spellAs makes the writer spell as the entry's flags ask.
 func (e *editor) spellAs(b *block) {
 	e.w.spell = inC99
-	for flag := range b.flags {
+	for _, flag := range b.flags {
 		if spell := spellings[flag]; spell != nil {
 			e.w.spell = spell
 			return
@@ -154,11 +155,12 @@ func (e *editor) setSource(b *block, m message.Message) {
 func (e *editor) set(b *block, m message.Message) {
 	e.spellAs(b)
 	if b.plural.from < 0 {
-		e.put(b.texts[0], "msgstr", e.w.text(m))
+		f, _ := b.texts.at(0)
+		e.put(f, "msgstr", e.w.text(m))
 		return
 	}
 	for i, text := range e.w.fill(m) {
-		f, ok := b.texts[i]
+		f, ok := b.texts.at(i)
 		if ok {
 			e.put(f, fmt.Sprintf("msgstr[%d]", i), text)
 			continue
@@ -209,7 +211,7 @@ func (e *editor) note(b *block, c *comment, mark, note string) {
 // state sets or takes away the flag fuzzy, with the text that it was for.
 func (e *editor) state(b *block, s catalog.State) {
 	fuzzy := s == catalog.Draft || s == catalog.Moved || s == catalog.Missing
-	if fuzzy == b.flags["fuzzy"] {
+	if fuzzy == slices.Contains(b.flags, "fuzzy") {
 		return
 	}
 	if fuzzy {
@@ -290,7 +292,7 @@ func (e *editor) insert(c format.Change) error {
 	text := strings.TrimPrefix(string(w.entry(nil, own, &own.Entries[0], keyed)), e.Newline)
 	e.w.Losses = append(e.w.Losses, w.Losses...)
 	after := -1
-	if i, ok := e.index[c.After]; ok {
+	if i, ok := e.find(c.After); ok {
 		after = i
 	} else if c.After != "" && len(e.blocks) > 0 {
 		after = len(e.blocks) - 1

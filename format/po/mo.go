@@ -65,7 +65,7 @@ func compile(catalogs []*catalog.Catalog) ([]byte, []catalog.Loss) {
 		if !b.translated() {
 			continue
 		}
-		if b.flags["fuzzy"] {
+		if slices.Contains(b.flags, "fuzzy") {
 			losses = append(losses, catalog.Loss{Kind: "state", Key: b.key, Lost: "the text, which is a draft", Instead: "nothing; programs show the source text"})
 			continue
 		}
@@ -77,10 +77,12 @@ func compile(catalogs []*catalog.Catalog) ([]byte, []catalog.Loss) {
 		if b.plural.from >= 0 {
 			id += "\x00" + b.plural.text
 			for n := range d.forms.Count {
-				texts = append(texts, b.texts[n].text)
+				f, _ := b.texts.at(n)
+				texts = append(texts, f.text)
 			}
 		} else {
-			texts = []string{b.texts[0].text}
+			f, _ := b.texts.at(0)
+			texts = []string{f.text}
 		}
 		pairs = append(pairs, pair{id, strings.Join(texts, "\x00")})
 	}

@@ -3,14 +3,17 @@ package po
 import (
 	"fmt"
 	"regexp"
+	"slices"
 	"strconv"
 	"strings"
+	"sync"
 
 	"zelvik/catalog"
 	"zelvik/finding"
 	"zelvik/format"
 	"zelvik/format/charset"
 	"zelvik/format/numbered"
+	"zelvik/pages"
 )
 
 // keysHeader is a header of our own: "X-Keys: msgctxt" says that the context
@@ -22,7 +25,7 @@ type document struct {
 	text           *charset.Text
 	source, target *catalog.Catalog
 	blocks         []block
-	// index finds blocks by key.
+	// index finds blocks by key, once an edit has asked.
 	index map[string]int
 	// keyed says that contexts are keys.
 	keyed bool
@@ -42,13 +45,32 @@ type field struct {
 type block struct {
 	from, to              int // the first comment or keyword; behind the last string
 	context, id, plural   field
-	texts                 map[int]field
-	flags                 map[string]bool
+	texts                 forms
+	flags                 []string
 	flagsFrom, flagsTo    int // the line of flags, without its line end
 	previousFrom          int // the lines of the previous text
 	previousTo            int
 	note, translatorsNote comment
 	key                   string
+}
+
+// forms are the texts of an entry by the number behind msgstr, few and in no
+// order.
+type forms []numberedField
+
+type numberedField struct {
+	number int
+	field
+}
+
+// at gives the form with a number.
+func (f forms) at(number int) (field, bool) {
+	for i := range f {
+		if f[i].number == number {
+			return f[i].field, true
+		}
+	}
+	return field{}, false
 }
 
 // comment is a run of comment lines of one kind.
@@ -64,6 +86,20 @@ func (d *document) Catalogs() []*catalog.Catalog {
 		return []*catalog.Catalog{d.source}
 	}
 	return []*catalog.Catalog{d.source, d.target}
+}
+
+// find gives the number of the block with a key.
+func (d *document) find(key string) (int, bool) {
+	if d.index == nil {
+		d.index = make(map[string]int, len(d.blocks))
+		for i := range d.blocks {
+			if _, double := d.index[d.blocks[i].key]; !double && i != d.header {
+				d.index[d.blocks[i].key] = i
+			}
+		}
+	}
+	i, ok := d.index[key]
+	return i, ok
 }
 
 // Text gives the file as UTF-8.
@@ -85,7 +121,7 @@ func parse(data []byte) (format.Document, []finding.Finding) {
 		named = string(m[1])
 		text = charset.DecodeIn(data, named)
 	}
-	p := &parser{document: &document{text: text, source: &catalog.Catalog{}, target: &catalog.Catalog{}, index: map[string]int{}, header: -1}}
+	p := &parser{document: &document{text: text, source: &catalog.Catalog{}, target: &catalog.Catalog{}, header: -1}}
 	p.src = p.Text()
 	p.Reader = format.NewReader(p.src)
 	if charset.Binary(data) {
@@ -98,21 +134,71 @@ func parse(data []byte) (format.Document, []finding.Finding) {
 	if text.Bad >= 0 {
 		p.Damaged(text.Bad, "", "the file is not valid "+text.Encoding.String(), "save it as UTF-8 and say so in the header")
 	}
-	for p.at < len(p.src) {
-		p.block()
+	if !p.halves() {
+		for p.at < len(p.src) {
+			p.block()
+		}
 	}
 	p.head()
 	p.catalogs()
 	return p.document, p.Done()
 }
 
+// large is how many bytes a file has that is read on both cores.
+const large = 1 << 20
+
+// halves reads the blocks of a large file on both cores: it is parted behind
+// the blank line that ends an entry. It is false where there is no such place,
+// or where something is wrong; then nothing is read.
+func (p *parser) halves() bool {
+	if len(p.src) < large {
+		return false
+	}
+	middle := len(p.src) / 2
+	for {
+		at := strings.Index(p.src[middle:], "\n\nmsg")
+		if note := strings.Index(p.src[middle:], "\n\n#"); note >= 0 && (at < 0 || note < at) {
+			at = note
+		}
+		if at < 0 {
+			return false
+		}
+		middle += at
+		last := p.src[strings.LastIndexByte(p.src[:middle], '\n')+1 : middle]
+		if middle += 2; strings.HasPrefix(last, "msgstr ") || strings.HasPrefix(last, "msgstr[") {
+			break
+		}
+	}
+	first := &parser{document: &document{}, Reader: p.Reader, src: p.src[:middle]}
+	second := &parser{document: &document{}, Reader: format.NewReader(p.src), src: p.src, at: middle}
+	var wait sync.WaitGroup
+	wait.Go(func() {
+		for second.at < len(second.src) {
+			second.block()
+		}
+	})
+	for first.at < len(first.src) {
+		first.block()
+	}
+	wait.Wait()
+	if len(first.Findings)+len(second.Findings) > 0 {
+		return false
+	}
+	p.blocks = append(append(pages.Make[block](len(first.blocks)+len(second.blocks)), first.blocks...), second.blocks...)
+	p.at = len(p.src)
+	return true
+}
+
 // line gives the line at the current place, without its end.
 func (p *parser) line() string {
-	end := p.at
-	for end < len(p.src) && p.src[end] != '\n' && p.src[end] != '\r' {
-		end++
+	rest := p.src[p.at:]
+	if end := strings.IndexByte(rest, '\n'); end >= 0 {
+		rest = rest[:end]
 	}
-	return p.src[p.at:end]
+	if end := strings.IndexByte(rest, '\r'); end >= 0 {
+		rest = rest[:end]
+	}
+	return rest
 }
 
 // next goes behind the line at the current place.
@@ -128,7 +214,7 @@ func (p *parser) next() {
 // block reads comments and keywords of one entry.
 func (p *parser) block() {
 	none := field{from: -1, to: -1}
-	b := block{from: -1, context: none, id: none, plural: none, texts: map[int]field{}, flags: map[string]bool{}, flagsFrom: -1, previousFrom: -1,
+	b := block{from: -1, context: none, id: none, plural: none, flagsFrom: -1, previousFrom: -1,
 		note: comment{from: -1}, translatorsNote: comment{from: -1}}
 	for p.at < len(p.src) {
 		line := p.line()
@@ -138,7 +224,7 @@ func (p *parser) block() {
 		case trimmed == "":
 			if b.from >= 0 && b.id.from < 0 { // comments that belong to no entry
 				b.from = -1
-				b.note, b.translatorsNote, b.flagsFrom, b.previousFrom, b.flags = comment{from: -1}, comment{from: -1}, -1, -1, map[string]bool{}
+				b.note, b.translatorsNote, b.flagsFrom, b.previousFrom, b.flags = comment{from: -1}, comment{from: -1}, -1, -1, nil
 			}
 			p.next()
 			if b.id.from >= 0 {
@@ -153,7 +239,7 @@ func (p *parser) block() {
 			if strings.HasPrefix(trimmed, "#~") {
 				if b.id.from < 0 {
 					b.from = -1
-					b.note, b.translatorsNote, b.flagsFrom, b.previousFrom, b.flags = comment{from: -1}, comment{from: -1}, -1, -1, map[string]bool{}
+					b.note, b.translatorsNote, b.flagsFrom, b.previousFrom, b.flags = comment{from: -1}, comment{from: -1}, -1, -1, nil
 				}
 				p.next()
 				continue
@@ -187,7 +273,7 @@ func (p *parser) comment(b *block, line string, from, to int) {
 		add(&b.note, line[2:])
 	case strings.HasPrefix(line, "#,"):
 		for flag := range strings.SplitSeq(line[2:], ",") {
-			b.flags[strings.TrimSpace(flag)] = true
+			b.flags = append(b.flags, strings.TrimSpace(flag))
 		}
 		b.flagsFrom, b.flagsTo = from, to
 	case strings.HasPrefix(line, "#|"):
@@ -250,10 +336,11 @@ func (p *parser) keyword(b *block, line string, start int) bool {
 		if b.id.from < 0 {
 			p.Damaged(start, "", word+" without msgid", "write msgid before it")
 		}
-		if _, double := b.texts[index]; double {
+		if _, double := b.texts.at(index); double {
 			p.Damaged(start, b.id.text, word+" stands twice", "remove one of them")
+			b.texts = slices.DeleteFunc(b.texts, func(other numberedField) bool { return other.number == index })
 		}
-		b.texts[index] = f
+		b.texts = append(b.texts, numberedField{index, f})
 	}
 	return true
 }
@@ -263,7 +350,7 @@ func (p *parser) strings(start int, word string) field {
 	f := field{from: start, to: start + len(word)}
 	var out strings.Builder
 	p.at = f.to
-	any := false
+	any, simple := false, false
 	for {
 		at := p.at
 		for at < len(p.src) && strings.IndexByte(" \t", p.src[at]) >= 0 {
@@ -278,9 +365,19 @@ func (p *parser) strings(start int, word string) field {
 			p.next()
 			return f
 		}
+		first := !any
 		any = true
-		f.to = p.quoted(at, &out)
-		f.text = out.String()
+		if plain, end := p.plain(at); end > 0 && first {
+			f.text, f.to = plain, end
+			simple = true
+		} else {
+			if simple {
+				out.WriteString(f.text)
+				simple = false
+			}
+			f.to = p.quoted(at, &out)
+			f.text = out.String()
+		}
 		p.at = f.to
 		if rest := p.line(); strings.TrimSpace(rest) != "" {
 			p.Damaged(p.at, "", "something behind the closing quote", `write \" for a quote in the text`)
@@ -292,6 +389,20 @@ func (p *parser) strings(start int, word string) field {
 			return f
 		}
 	}
+}
+
+// plain gives the string at an offset, and the place behind it, where it has no
+// escapes and is closed in its line.
+func (p *parser) plain(at int) (string, int) {
+	size := strings.IndexByte(p.src[at+1:], '"')
+	if size < 0 {
+		return "", 0
+	}
+	text := p.src[at+1 : at+1+size]
+	if strings.IndexByte(text, '\\') >= 0 || strings.IndexByte(text, '\n') >= 0 || strings.IndexByte(text, '\r') >= 0 {
+		return "", 0
+	}
+	return text, at + size + 2
 }
 
 // quoted decodes the string at an offset and gives the place behind it.
@@ -375,5 +486,5 @@ func (p *parser) finish(b block) {
 		p.Damaged(b.id.from, b.id.text, "msgid without msgstr", `write msgstr ""`)
 		return
 	}
-	p.blocks = append(p.blocks, b)
+	p.blocks = pages.Append(p.blocks, b)
 }
