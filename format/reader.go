@@ -43,6 +43,32 @@ func (r *Reader) Parallel(n int, work func(r *Reader, from, to int)) {
 	r.Findings = append(r.Findings, second.Findings...)
 }
 
+// Spelled is the text of an entry as the file has it, unescaped, and where it
+// stands.
+type Spelled struct {
+	Text   string
+	Offset int
+}
+
+// Texts reads the texts of entries, in two halves at once where there are many:
+// they take longer than finding them. A pattern that is damaged is told as an
+// escape where the file is whole without it.
+func (r *Reader) Texts(entries []catalog.Entry, texts []Spelled, whole bool, parse func(text string) (message.Message, []message.Fault)) {
+	r.Parallel(len(texts), func(r *Reader, from, to int) {
+		for i := from; i < to; i++ {
+			m, faults := parse(texts[i].Text)
+			entries[i].Message = m
+			for _, f := range faults {
+				rule := f.Rule
+				if whole && rule == "file-damaged" {
+					rule = "escape-wrong"
+				}
+				r.Report(rule, texts[i].Offset, entries[i].Key, f.Text, f.Mend)
+			}
+		}
+	})
+}
+
 // Report tells of a fault at an offset of the text.
 func (r *Reader) Report(rule string, offset int, key, text, mend string) {
 	if len(r.Findings) > maxFindings {

@@ -9,6 +9,7 @@ import (
 	"zelvik/finding"
 	"zelvik/format"
 	"zelvik/format/charset"
+	"zelvik/pages"
 )
 
 // document is a properties file that was read.
@@ -38,8 +39,9 @@ func (d *document) Text() string { return d.text.String() }
 type parser struct {
 	*document
 	format.Reader
-	src string
-	at  int
+	src   string
+	at    int
+	texts []format.Spelled
 }
 
 func parse(data []byte) (format.Document, []finding.Finding) {
@@ -62,6 +64,7 @@ func parse(data []byte) (format.Document, []finding.Finding) {
 		p.escaped = false
 	}
 	p.lines()
+	p.Texts(p.catalog.Entries, p.texts, true, read)
 	return p.document, p.Done()
 }
 
@@ -126,16 +129,9 @@ func (p *parser) entry(s slot, note string) {
 	s.to = p.at
 	p.lineEnd()
 	p.Once(key, key, s.from)
-	m, faults := read(value)
-	for _, f := range faults {
-		rule := f.Rule
-		if rule == "file-damaged" { // the file is whole, though this pattern is not
-			rule = "escape-wrong"
-		}
-		p.Report(rule, s.valueFrom, key, f.Text, f.Mend)
-	}
-	p.catalog.Entries = append(p.catalog.Entries, catalog.Entry{Key: key, Message: m, Note: note, Offset: s.from})
-	p.slots = append(p.slots, s)
+	p.catalog.Entries = pages.Append(p.catalog.Entries, catalog.Entry{Key: key, Note: note, Offset: s.from})
+	p.texts = pages.Append(p.texts, format.Spelled{Text: value, Offset: s.valueFrom})
+	p.slots = pages.Append(p.slots, s)
 }
 
 // blankOver skips white space, and line ends that a backslash takes away.

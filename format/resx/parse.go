@@ -12,6 +12,7 @@ import (
 	"zelvik/message"
 	"zelvik/message/composite"
 	"zelvik/message/icu"
+	"zelvik/pages"
 )
 
 // document is a resource file that was read.
@@ -44,23 +45,22 @@ func (d *document) Text() string { return d.text.String() }
 type parser struct {
 	*document
 	*xmlscan.Scanner
-	src      string
-	lines    *finding.Lines
-	findings []finding.Finding
-	seen     map[string]int
+	src string
+	format.Reader
+	texts []format.Spelled
 }
 
 func parse(data []byte) (format.Document, []finding.Finding) {
-	p := &parser{document: &document{text: charset.Decode(data), catalog: &catalog.Catalog{}, rootEnd: -1}, seen: map[string]int{}}
+	p := &parser{document: &document{text: charset.Decode(data), catalog: &catalog.Catalog{}, rootEnd: -1}}
 	p.src = p.document.Text()
 	p.Scanner = xmlscan.New(p.src)
-	p.lines = finding.NewLines(p.src)
+	p.Reader = format.NewReader(p.src)
 	if charset.Binary(data) {
-		p.report("file-damaged", 0, "", "the file is binary, no XML text", "give a .resx file")
-		return p.document, p.findings
+		p.Damaged(0, "", "the file is binary, no XML text", "give a .resx file")
+		return p.document, p.Done()
 	}
 	if p.text.Bad >= 0 {
-		p.report("file-damaged", p.text.Bad, "", "the file is not valid "+p.text.Encoding.String(), "save it as UTF-8")
+		p.Damaged(p.text.Bad, "", "the file is not valid "+p.text.Encoding.String(), "save it as UTF-8")
 	}
 	root := false
 	for p.Next() {
@@ -75,22 +75,14 @@ func parse(data []byte) (format.Document, []finding.Finding) {
 			p.rootEnd = p.From
 		}
 	}
+	p.Texts(p.catalog.Entries, p.texts, false, read)
 	if !root {
-		p.report("file-damaged", 0, "", "the file has no <root>", "write <root></root> around the data")
+		p.Damaged(0, "", "the file has no <root>", "write <root></root> around the data")
 	}
 	for _, f := range p.Faults {
-		p.report("file-damaged", f.Offset, "", f.Text, f.Mend)
+		p.Damaged(f.Offset, "", f.Text, f.Mend)
 	}
-	finding.Sort(p.findings)
-	return p.document, p.findings
-}
-
-func (p *parser) report(rule string, offset int, key, text, mend string) {
-	if len(p.findings) > 1000 {
-		return
-	}
-	line, column := p.lines.At(offset)
-	p.findings = append(p.findings, finding.Finding{Rule: rule, Severity: finding.Error, Line: line, Column: column, Key: key, Message: text, Mend: mend})
+	return p.document, p.Done()
 }
 
 // data reads one <data>. Only texts become entries: what has a type that is no
@@ -111,7 +103,7 @@ func (p *parser) data() {
 	from := p.From
 	if p.Lone {
 		if !named {
-			p.report("file-damaged", from, "", "<data> without a name", `add name="..."`)
+			p.Damaged(from, "", "<data> without a name", `add name="..."`)
 		}
 		return
 	}
@@ -121,7 +113,7 @@ func (p *parser) data() {
 	for p.Next() && len(p.Open) >= depth {
 		if p.Kind != xmlscan.Start {
 			if p.Kind == xmlscan.Text && strings.TrimSpace(p.src[p.From:p.To]) != "" {
-				p.report("file-damaged", p.From, key, "text inside <data> but outside <value>", "put it into <value>")
+				p.Damaged(p.From, key, "text inside <data> but outside <value>", "put it into <value>")
 			}
 			continue
 		}
@@ -151,24 +143,16 @@ func (p *parser) data() {
 
 func (p *parser) entry(s slot, key string, named, other bool, value, note string, offset int) {
 	if !named {
-		p.report("file-damaged", s.from, "", "<data> without a name", `add name="..."`)
+		p.Damaged(s.from, "", "<data> without a name", `add name="..."`)
 		return
 	}
-	if at, double := p.seen[strings.ToLower(key)]; double {
-		line, _ := p.lines.At(at)
-		p.report("key-duplicate", s.from, key, fmt.Sprintf("the key %s stands twice; first in line %d", key, line), "remove one of them")
-	} else {
-		p.seen[strings.ToLower(key)] = s.from
-	}
+	p.Once(strings.ToLower(key), key, s.from)
 	if other || strings.HasPrefix(key, ">>") {
 		return
 	}
-	m, faults := read(value)
-	for _, f := range faults {
-		p.report(f.Rule, offset, key, f.Text, f.Mend)
-	}
-	p.catalog.Entries = append(p.catalog.Entries, catalog.Entry{Key: key, Message: m, Note: strings.TrimSpace(note), Offset: s.from})
-	p.slots = append(p.slots, s)
+	p.catalog.Entries = pages.Append(p.catalog.Entries, catalog.Entry{Key: key, Note: strings.TrimSpace(note), Offset: s.from})
+	p.texts = pages.Append(p.texts, format.Spelled{Text: value, Offset: offset})
+	p.slots = pages.Append(p.slots, s)
 }
 
 // textOf reads the text of the element just begun and its span.
@@ -199,7 +183,7 @@ func (p *parser) textOf(key string) (text string, from, to int, offset int) {
 				p.Close(name)
 				return xmlscan.LineEnds(out.String()), start, end, start
 			}
-			p.report("file-damaged", p.From, key, fmt.Sprintf("the tag <%s> stands bare in a text", p.Name), "write &lt; for <")
+			p.Damaged(p.From, key, fmt.Sprintf("the tag <%s> stands bare in a text", p.Name), "write &lt; for <")
 			p.Skip()
 		}
 		end = p.To

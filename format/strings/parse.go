@@ -14,6 +14,7 @@ import (
 	"zelvik/format/plist"
 	"zelvik/message"
 	"zelvik/message/printf"
+	"zelvik/pages"
 )
 
 // document is a table that was read.
@@ -42,47 +43,38 @@ func (d *document) Text() string { return d.text.String() }
 
 type parser struct {
 	*document
-	src      string
-	at       int
-	lines    *finding.Lines
-	findings []finding.Finding
-	seen     map[string]int
+	src string
+	at  int
+	format.Reader
+	texts    []format.Spelled
 	note     string
 	noteFrom int
 	noteTo   int
 }
 
 func parse(data []byte) (format.Document, []finding.Finding) {
-	p := &parser{document: &document{text: charset.Decode(data), catalog: &catalog.Catalog{}}, seen: map[string]int{}, noteFrom: -1}
+	p := &parser{document: &document{text: charset.Decode(data), catalog: &catalog.Catalog{}}, noteFrom: -1}
 	p.src = p.text.String()
-	p.lines = finding.NewLines(p.src)
+	p.Reader = format.NewReader(p.src)
 	switch {
 	case plist.IsBinary(data):
 		p.document.text = &charset.Text{Bad: -1}
 		p.binary(data)
-		return p.document, p.findings
+		return p.document, p.Done()
 	case charset.Binary(data):
-		p.report("file-damaged", 0, "", "the file is binary, no text", "give a .strings file")
-		return p.document, p.findings
+		p.Damaged(0, "", "the file is binary, no text", "give a .strings file")
+		return p.document, p.Done()
 	case p.text.Bad >= 0:
-		p.report("file-damaged", p.text.Bad, "", "the file is not valid "+p.text.Encoding.String(), "save it as UTF-8")
+		p.Damaged(p.text.Bad, "", "the file is not valid "+p.text.Encoding.String(), "save it as UTF-8")
 	}
 	head := strings.TrimLeft(p.src[:min(len(p.src), 400)], " \t\r\n")
 	if strings.HasPrefix(head, "<?xml") || strings.HasPrefix(head, "<!DOCTYPE plist") || strings.HasPrefix(head, "<plist") {
 		p.xml()
 	} else {
 		p.run()
+		p.Texts(p.catalog.Entries, p.texts, false, readFaults)
 	}
-	finding.Sort(p.findings)
-	return p.document, p.findings
-}
-
-func (p *parser) report(rule string, offset int, key, text, mend string) {
-	if len(p.findings) > 1000 {
-		return
-	}
-	line, column := p.lines.At(offset)
-	p.findings = append(p.findings, finding.Finding{Rule: rule, Severity: finding.Error, Line: line, Column: column, Key: key, Message: text, Mend: mend})
+	return p.document, p.Done()
 }
 
 // binary and xml read the other forms of property lists.
@@ -90,7 +82,7 @@ func (p *parser) binary(data []byte) {
 	p.property = true
 	pairs, err := plist.Binary(data)
 	if err != nil {
-		p.report("file-damaged", 0, "", "the binary property list is damaged: "+err.Error(), "write it again from its source")
+		p.Damaged(0, "", "the binary property list is damaged: "+err.Error(), "write it again from its source")
 	}
 	for _, pair := range pairs {
 		p.catalog.Add(catalog.Entry{Key: pair.Key, Message: read(pair.Text)})
@@ -101,7 +93,7 @@ func (p *parser) xml() {
 	p.property = true
 	root, faults := plist.Parse(p.src)
 	for _, f := range faults {
-		p.report("file-damaged", f.Offset, "", f.Text, f.Mend)
+		p.Damaged(f.Offset, "", f.Text, f.Mend)
 	}
 	for _, m := range root.Members {
 		if m.Value.Kind == plist.String {
@@ -117,7 +109,7 @@ func (p *parser) run() {
 		p.space()
 		if p.at >= len(p.src) {
 			if braces > 0 {
-				p.report("file-damaged", p.at, "", "a brace that is not closed", "add }")
+				p.Damaged(p.at, "", "a brace that is not closed", "add }")
 			}
 			return
 		}
@@ -129,12 +121,12 @@ func (p *parser) run() {
 		case '}':
 			if braces--; braces < 0 {
 				braces = 0
-				p.report("file-damaged", p.at, "", "a closing brace without an opening one", "remove it")
+				p.Damaged(p.at, "", "a closing brace without an opening one", "remove it")
 			}
 			p.at++
 			continue
 		case ';':
-			p.report("file-damaged", p.at, "", "a semicolon too many", "remove it")
+			p.Damaged(p.at, "", "a semicolon too many", "remove it")
 			p.at++
 			continue
 		}
@@ -161,7 +153,7 @@ func (p *parser) space() {
 		case strings.HasPrefix(p.src[p.at:], "/*"):
 			end := strings.Index(p.src[p.at+2:], "*/")
 			if end < 0 {
-				p.report("file-damaged", p.at, "", "a comment that is not closed", "add */")
+				p.Damaged(p.at, "", "a comment that is not closed", "add */")
 				p.at = len(p.src)
 				return
 			}
@@ -225,7 +217,7 @@ func (p *parser) word(next byte) (from, to int, text string, ok bool) {
 		if line >= 0 {
 			stop = from + line
 		}
-		p.report("file-damaged", from, "", "a quote that is not closed", `add "`)
+		p.Damaged(from, "", "a quote that is not closed", `add "`)
 		p.at = stop
 		raw := strings.TrimRight(p.src[from+1:stop], " \t\r")
 		return from, stop, p.unescape(strings.TrimSuffix(raw, ";"), from+1), true
@@ -273,7 +265,7 @@ func (p *parser) entry() {
 	}
 	keyFrom, keyTo, key, ok := p.word('=')
 	if !ok {
-		p.report("file-damaged", p.at, "", fmt.Sprintf("%q where a key belongs", firstRune(p.src[p.at:])), "put keys and texts in double quotes")
+		p.Damaged(p.at, "", fmt.Sprintf("%q where a key belongs", firstRune(p.src[p.at:])), "put keys and texts in double quotes")
 		p.line()
 		return
 	}
@@ -286,7 +278,7 @@ func (p *parser) entry() {
 		p.blank()
 		from, to, text, ok := p.word(';')
 		if !ok {
-			p.report("file-damaged", p.at, key, fmt.Sprintf("the text of %q is missing", key), `write "..." behind the =`)
+			p.Damaged(p.at, key, fmt.Sprintf("the text of %q is missing", key), `write "..." behind the =`)
 			p.line()
 			return
 		}
@@ -295,7 +287,7 @@ func (p *parser) entry() {
 	case p.at < len(p.src) && p.src[p.at] == ';':
 		s.valueFrom, s.valueTo = keyTo, keyTo
 	default:
-		p.report("file-damaged", p.at, key, fmt.Sprintf("a = is missing behind the key %q", key), `write "key" = "text";`)
+		p.Damaged(p.at, key, fmt.Sprintf("a = is missing behind the key %q", key), `write "key" = "text";`)
 		p.line()
 		return
 	}
@@ -305,22 +297,14 @@ func (p *parser) entry() {
 		p.at++
 		end = p.at
 	} else {
-		p.report("file-damaged", end, key, fmt.Sprintf("a semicolon is missing behind the text of %q", key), "add ;")
+		p.Damaged(end, key, fmt.Sprintf("a semicolon is missing behind the text of %q", key), "add ;")
 		p.at = end
 	}
 	s.to = end
-	if at, double := p.seen[key]; double {
-		line, _ := p.lines.At(at)
-		p.report("key-duplicate", keyFrom, key, fmt.Sprintf("the key %s stands twice; first in line %d", key, line), "remove one of them")
-	} else {
-		p.seen[key] = keyFrom
-	}
-	m, faults := readFaults(value)
-	for _, f := range faults {
-		p.report(f.Rule, s.valueFrom, key, f.Text, f.Mend)
-	}
-	p.catalog.Entries = append(p.catalog.Entries, catalog.Entry{Key: key, Message: m, Note: generated(note), Offset: keyFrom})
-	p.slots = append(p.slots, s)
+	p.Once(key, key, keyFrom)
+	p.catalog.Entries = pages.Append(p.catalog.Entries, catalog.Entry{Key: key, Note: generated(note), Offset: keyFrom})
+	p.texts = pages.Append(p.texts, format.Spelled{Text: value, Offset: s.valueFrom})
+	p.slots = pages.Append(p.slots, s)
 }
 
 // generated drops the comment that Apple's extraction writes where there is none.
@@ -390,7 +374,7 @@ func (p *parser) unescape(raw string, from int) string {
 		case 'U', 'u':
 			r, size := unicode(raw[i+1:])
 			if size == 0 {
-				p.report("escape-wrong", from+i-1, "", fmt.Sprintf(`\%c without four hexadecimal digits`, c), `write \U00e9 or the character itself`)
+				p.Report("escape-wrong", from+i-1, "", fmt.Sprintf(`\%c without four hexadecimal digits`, c), `write \U00e9 or the character itself`)
 				out.WriteByte(c)
 				continue
 			}
@@ -405,7 +389,7 @@ func (p *parser) unescape(raw string, from int) string {
 			out.WriteRune(rune(n))
 			i = end - 1
 		default:
-			p.report("escape-wrong", from+i-1, "", fmt.Sprintf(`\%s is no escape`, firstRune(raw[i:])), `write \\ for a backslash`)
+			p.Report("escape-wrong", from+i-1, "", fmt.Sprintf(`\%s is no escape`, firstRune(raw[i:])), `write \\ for a backslash`)
 			i--
 			_, size := utf8.DecodeRuneInString(raw[i+1:])
 			out.WriteString(raw[i+1 : i+1+size])

@@ -15,14 +15,27 @@ import (
 	"zelvik/format/charset"
 	"zelvik/message"
 	"zelvik/message/printf"
+	"zelvik/pages"
 )
 
 // document is a script that was read.
 type document struct {
 	text     *charset.Text
 	catalogs []*catalog.Catalog
-	slots    map[string]slot // by culture and key
+	slots    map[*catalog.Catalog][]slot // of the entries
 	tables   []table
+}
+
+// slot gives the place of a text.
+func (d *document) slot(tag culture.Tag, key string) (slot, bool) {
+	for _, c := range d.catalogs {
+		if c.Culture == tag {
+			if i := c.At(key); i >= 0 {
+				return d.slots[c][i], true
+			}
+		}
+	}
+	return slot{}, false
 }
 
 // slot is the place of an entry.
@@ -91,7 +104,7 @@ func parse(data []byte) (format.Document, []finding.Finding) {
 		}
 		text = charset.DecodeIn(data, page)
 	}
-	p := &parser{document: &document{text: text, catalogs: []*catalog.Catalog{{}}, slots: map[string]slot{}}, byTag: map[culture.Tag]*catalog.Catalog{}, noteFrom: -1, counts: map[string]int{}}
+	p := &parser{document: &document{text: text, catalogs: []*catalog.Catalog{{}}, slots: map[*catalog.Catalog][]slot{}}, byTag: map[culture.Tag]*catalog.Catalog{}, noteFrom: -1, counts: map[string]int{}}
 	p.src = p.Text()
 	p.Reader = format.NewReader(p.src)
 	if charset.Binary(data) {
@@ -105,6 +118,14 @@ func parse(data []byte) (format.Document, []finding.Finding) {
 	p.script()
 	if len(p.catalogs) == 0 {
 		p.catalogs = []*catalog.Catalog{{}}
+	}
+	for _, c := range p.catalogs {
+		texts := make([]format.Spelled, len(p.slots[c]))
+		for i := range texts {
+			value := &p.slots[c][i].value
+			texts[i] = format.Spelled{Text: value.text, Offset: value.from}
+		}
+		p.Texts(c.Entries, texts, false, read)
 	}
 	slices.SortFunc(p.catalogs[1:], func(a, b *catalog.Catalog) int { return cmp.Compare(a.Culture, b.Culture) })
 	return p.document, p.Done()
@@ -317,6 +338,12 @@ func (p *parser) script() {
 	}
 }
 
+// read reads a text.
+func read(text string) (message.Message, []message.Fault) {
+	pattern, faults := printf.Windows.Parse(text)
+	return message.Message{Pattern: pattern}, faults
+}
+
 // language reads what stands behind LANGUAGE.
 func (p *parser) language() {
 	from := p.from
@@ -343,16 +370,9 @@ func (p *parser) catalog() *catalog.Catalog {
 
 func (p *parser) add(key string, s slot, note string) {
 	c := p.catalog()
-	id := string(p.tag) + "\x00" + key
-	if !p.Once(string(p.tag)+"|"+key, key, s.key.from) {
-		return
+	if p.Add(c, catalog.Entry{Key: key, Note: note, Offset: s.key.from}) {
+		p.slots[c] = pages.Append(p.slots[c], s)
 	}
-	pattern, faults := printf.Windows.Parse(s.value.text)
-	for _, f := range faults {
-		p.Report(f.Rule, s.value.from, key, f.Text, f.Mend)
-	}
-	p.slots[id] = s
-	c.Add(catalog.Entry{Key: key, Message: message.Message{Pattern: pattern}, Note: note, Offset: s.key.from})
 }
 
 // stringTable reads a table. A LANGUAGE between its head and BEGIN is for it

@@ -203,8 +203,7 @@ var errControl = errors.New("it belongs to a menu or dialog; edit that in the fi
 
 func (e *editor) change(c format.Change) error {
 	tag := cmp.Or(c.Culture, e.catalogs[0].Culture)
-	id := string(tag) + "\x00"
-	s, ok := e.slots[id+c.Key]
+	s, ok := e.slot(tag, c.Key)
 	e.w.Entry = &catalog.Entry{Key: c.Key, Offset: s.key.from}
 	switch {
 	case !ok && c.Op == format.Set:
@@ -275,7 +274,7 @@ func (e *editor) insert(c format.Change, tag culture.Tag) error {
 	}
 	taken := map[string]string{}
 	name := e.w.name(c.Key, taken)
-	if after, ok := e.slots[string(tag)+"\x00"+c.After]; ok && !after.fixed {
+	if after, ok := e.slot(tag, c.After); ok && !after.fixed {
 		indent := e.Indent(after.key.from)
 		text := string(e.w.entry(nil, nil, &entry, name, indent))
 		e.Replace(after.value.to, after.value.to, e.Newline+text)
