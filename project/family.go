@@ -439,22 +439,3 @@ func (f *Family) CompleteAll() {
 	}
 	wait.Wait()
 }
-
-// Accompany looks for the companion of a file that was opened alone, as a
-// .stringsdict beside a .strings.
-func Accompany(file *File) error {
-	if file.Format.Companion == nil || file.Path == "-" {
-		return nil
-	}
-	at := strings.TrimSuffix(file.Path, filepath.Ext(file.Path)) + file.Format.Companion.Extensions[0]
-	if _, err := os.Stat(at); err != nil {
-		return nil
-	}
-	companion, err := Open(at, file.Format.Companion.Name)
-	if err != nil {
-		return err
-	}
-	file.Companion = companion
-	file.Findings = append(file.Findings, companion.Findings...)
-	return nil
-}

@@ -127,10 +127,45 @@ func Open(path, named string) (*File, error) {
 	if err != nil {
 		return nil, err
 	}
+	return opened(path, named, f, data), nil
+}
+
+func opened(path, named string, f *format.Format, data []byte) *File {
 	file := parseFile(path, f, data)
 	if named == "" {
 		file.Doubt = all.Unsure(filepath.ToSlash(path), data[:min(len(data), 2048)], f)
 	}
+	return file
+}
+
+// OpenWhole reads a file as Open does, and beside it the companion it has, such
+// as a .stringsdict next to a .strings.
+func OpenWhole(path, named string) (*File, error) {
+	data, err := Read(path)
+	if err != nil {
+		return nil, err
+	}
+	f, err := formatOf(path, named, data)
+	if err != nil {
+		return nil, err
+	}
+	if f.Companion == nil || path == "-" {
+		return opened(path, named, f, data), nil
+	}
+	at := strings.TrimSuffix(path, filepath.Ext(path)) + f.Companion.Extensions[0]
+	if _, err := os.Stat(at); err != nil {
+		return opened(path, named, f, data), nil
+	}
+	var file, companion *File
+	var wait sync.WaitGroup
+	wait.Go(func() { companion, err = Open(at, f.Companion.Name) })
+	file = opened(path, named, f, data)
+	wait.Wait()
+	if err != nil {
+		return nil, err
+	}
+	file.Companion = companion
+	file.Findings = append(file.Findings, companion.Findings...)
 	return file, nil
 }
 
@@ -172,7 +207,7 @@ func (f *File) Catalogs() []*catalog.Catalog {
 	}
 	own := f.Document.Catalogs()[0]
 	other := f.Companion.Document.Catalogs()[0]
-	joined := &catalog.Catalog{Culture: own.Culture}
+	joined := &catalog.Catalog{Culture: own.Culture, Entries: pages.Make[catalog.Entry](len(own.Entries) + len(other.Entries))}
 	for _, e := range own.Entries {
 		if better := other.Find(e.ID()); better != nil {
 			if better.Note == "" {

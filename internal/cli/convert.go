@@ -118,11 +118,8 @@ func (e *env) conversion(c *cli.Command, inputs []string, target *format.Format,
 		if err != nil {
 			return nil, err
 		}
-		file, err := project.Open(inputs[0], from)
+		file, err := project.OpenWhole(inputs[0], from)
 		if err != nil {
-			return nil, err
-		}
-		if err := project.Accompany(file); err != nil {
 			return nil, err
 		}
 		tags, err := cultures(c)
