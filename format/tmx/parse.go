@@ -13,6 +13,7 @@ import (
 	"zelvik/format/xmlscan"
 	"zelvik/message"
 	"zelvik/message/loose"
+	"zelvik/pages"
 )
 
 // document is a memory that was read.
@@ -72,12 +73,14 @@ type parser struct {
 	format.Reader
 	*xmlscan.Scanner
 	src string
+	// known are the cultures that variants have named.
+	known map[string]culture.Tag
 }
 
 func parse(data []byte) (format.Document, []finding.Finding) {
 	p := &parser{document: &document{text: charset.Decode(data), catalogs: []*catalog.Catalog{{}}, index: map[string]int{}, bodyEnd: -1}}
 	p.src = p.document.Text()
-	p.Reader = format.NewReader(p.src)
+	p.Reader, p.known = format.NewReader(p.src), map[string]culture.Tag{}
 	p.Scanner = xmlscan.New(p.src)
 	if charset.Binary(data) {
 		p.Damaged(0, "", "the file is binary, no XML text", "give a .tmx file")
@@ -163,7 +166,13 @@ func (p *parser) variant(u *unit) {
 	if !ok {
 		lang, ok = p.Value("lang")
 	}
-	tag, err := culture.Parse(lang)
+	tag, known := p.known[lang]
+	var err error
+	if !known {
+		if tag, err = culture.Parse(lang); err == nil {
+			p.known[lang] = tag
+		}
+	}
 	switch {
 	case !ok:
 		p.Damaged(p.From, u.key, "<tuv> without xml:lang", `add xml:lang="de"`)
@@ -226,7 +235,7 @@ func (p *parser) add(u unit, note string) {
 	}
 	p.index[u.key] = len(p.units)
 	u.noteText = note
-	p.units = append(p.units, u)
+	p.units = pages.Append(p.units, u)
 }
 
 // sourceText gives the text by which a unit without an id is known.
@@ -349,6 +358,13 @@ func (p *parser) messages() {
 		p.catalogs[0].Culture = p.units[0].variants[0].tag
 	}
 	byTag[p.catalogs[0].Culture] = p.catalogs[0]
+	p.catalogs[0].Grow(len(p.units))
+	type text struct { // of an entry
+		catalog *catalog.Catalog
+		number  int
+		variant *variant
+	}
+	texts := pages.Make[text](len(p.units))
 	for i := range p.units {
 		u := &p.units[i]
 		for j := range u.variants {
@@ -359,25 +375,36 @@ func (p *parser) messages() {
 				byTag[v.tag] = c
 				p.catalogs = append(p.catalogs, c)
 			}
-			if c.Find(u.key) != nil {
-				continue
-			}
-			e := catalog.Entry{Key: u.key, Offset: v.whole.from, Message: p.read(u.key, v)}
+			e := catalog.Entry{Key: u.key, Offset: v.whole.from}
 			if j == 0 {
 				e.Note = u.noteText
 			}
-			c.Add(e)
+			if first := c.Add(e); first >= 0 {
+				c.Entries = c.Entries[:len(c.Entries)-1]
+				continue
+			}
+			texts = pages.Append(texts, text{c, len(c.Entries) - 1, v})
 		}
 	}
+	p.Parallel(len(texts), func(r *format.Reader, from, to int) {
+		for _, t := range texts[from:to] {
+			e := &t.catalog.Entries[t.number]
+			e.Message = p.read(r, e.Key, t.variant)
+		}
+	})
 	sortTags(p.catalogs[1:])
 }
 
 // read makes a message of a segment.
-func (p *parser) read(key string, v *variant) message.Message {
+func (p *parser) read(r *format.Reader, key string, v *variant) message.Message {
 	if len(v.parts) == 1 && v.parts[0].code == nil {
 		text := v.parts[0].text
-		if p.coded && !choice(text) {
-			return message.Message{Pattern: message.Pattern{message.Text(text)}}
+		if p.coded {
+			m, ok := loose.Chosen(text)
+			if !ok {
+				m = message.Message{Pattern: message.Pattern{message.Text(text)}}
+			}
+			return m
 		}
 		m, faults := p.spelling.Parse(text)
 		for _, f := range faults {
@@ -385,7 +412,7 @@ func (p *parser) read(key string, v *variant) message.Message {
 			if rule == "file-damaged" {
 				rule = "escape-wrong"
 			}
-			p.Report(rule, v.seg.content.from, key, f.Text, f.Mend)
+			r.Report(rule, v.seg.content.from, key, f.Text, f.Mend)
 		}
 		return m
 	}
@@ -398,11 +425,4 @@ func (p *parser) read(key string, v *variant) message.Message {
 		}
 	}
 	return message.Message{Pattern: out}
-}
-
-// choice reports whether a text is an ICU message with a choice in it, which
-// is written as text.
-func choice(text string) bool {
-	m, faults := loose.Braces.Parse(text)
-	return len(faults) == 0 && m.Choice != nil
 }

@@ -137,7 +137,7 @@ func (w *writer) content(m message.Message) string {
 	if m.Choice != nil || !w.coded {
 		return w.text(w.Told(w.spelling.Write(m)))
 	}
-	if !m.HasPlaceholders() && choice(m.Pattern.String()) {
+	if _, chosen := loose.Chosen(m.Pattern.String()); chosen && !m.HasPlaceholders() {
 		w.Lose("escape", "that the signs in the text are no choice", "they read as one")
 	}
 	writer := inline.Writer{Text: w.text, Codes: w.codes,

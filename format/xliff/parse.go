@@ -13,6 +13,7 @@ import (
 	"zelvik/format/xmlscan"
 	"zelvik/message"
 	"zelvik/message/loose"
+	"zelvik/pages"
 )
 
 // document is a file that was read.
@@ -273,7 +274,7 @@ func (p *parser) add(u unit, e catalog.Entry, key string, notes []string) {
 	}
 	e.Key, e.Note = key, strings.Join(notes, "\n")
 	p.index[key] = len(p.units)
-	p.units = append(p.units, u)
+	p.units = pages.Append(p.units, u)
 	p.source.Add(e)
 }
 
@@ -431,16 +432,24 @@ func (p *parser) messages() {
 		}
 		p.spelling = votes.Best()
 	}
+	targets := make([]int32, len(p.units)) // the numbers of their entries from 1, 0 for none
 	for i := range p.units {
 		u, e := &p.units[i], &p.source.Entries[i]
-		e.Message = p.read(u, e.Key, u.source, u.sourceParts)
 		if u.target.whole.from < 0 || len(u.targetParts) == 0 {
 			continue
 		}
-		t := catalog.Entry{Key: e.Key, Offset: u.target.whole.from, Fixed: e.Fixed, Limit: e.Limit, State: stateOf(u.state)}
-		t.Message = p.read(u, e.Key, u.target, u.targetParts)
-		p.target.Add(t)
+		p.target.Add(catalog.Entry{Key: e.Key, Offset: u.target.whole.from, Fixed: e.Fixed, Limit: e.Limit, State: stateOf(u.state)})
+		targets[i] = int32(len(p.target.Entries))
 	}
+	p.Parallel(len(p.units), func(r *format.Reader, from, to int) {
+		for i := from; i < to; i++ {
+			u, e := &p.units[i], &p.source.Entries[i]
+			e.Message = p.read(r, e.Key, u.source, u.sourceParts)
+			if n := targets[i]; n > 0 {
+				p.target.Entries[n-1].Message = p.read(r, e.Key, u.target, u.targetParts)
+			}
+		}
+	})
 }
 
 // states are the words of both versions for how far a translation has come.
@@ -454,20 +463,23 @@ var states = map[string]catalog.State{
 func stateOf(word string) catalog.State { return states[word] }
 
 // read makes a message of parts.
-func (p *parser) read(u *unit, key string, at element, parts []part) message.Message {
+func (p *parser) read(r *format.Reader, key string, at element, parts []part) message.Message {
 	if len(parts) == 1 && parts[0].code == nil {
 		text := parts[0].text
-		spelling := p.spelling
-		if p.coded && !choice(text) {
-			return message.Message{Pattern: message.Pattern{message.Text(text)}}
+		if p.coded {
+			m, ok := loose.Chosen(text)
+			if !ok {
+				m = message.Message{Pattern: message.Pattern{message.Text(text)}}
+			}
+			return m
 		}
-		m, faults := spelling.Parse(text)
+		m, faults := p.spelling.Parse(text)
 		for _, f := range faults {
 			rule := f.Rule
 			if rule == "file-damaged" {
 				rule = "escape-wrong"
 			}
-			p.Report(rule, at.content.from, key, f.Text, f.Mend)
+			r.Report(rule, at.content.from, key, f.Text, f.Mend)
 		}
 		return m
 	}
@@ -480,11 +492,4 @@ func (p *parser) read(u *unit, key string, at element, parts []part) message.Mes
 		out = append(out, part.code.Part())
 	}
 	return message.Message{Pattern: out}
-}
-
-// choice reports whether a text is an ICU message with a choice in it, which
-// is written as text.
-func choice(text string) bool {
-	m, faults := loose.Braces.Parse(text)
-	return len(faults) == 0 && m.Choice != nil
 }

@@ -256,7 +256,7 @@ func (w *writer) content(m message.Message, isSource bool) string {
 	if m.Choice != nil || !w.coded {
 		return w.text(w.Told(w.spelling.Write(m)))
 	}
-	if m.Choice == nil && !m.HasPlaceholders() && choice(m.Pattern.String()) {
+	if _, chosen := loose.Chosen(m.Pattern.String()); chosen && m.Choice == nil && !m.HasPlaceholders() {
 		w.Lose("escape", "that the signs in the text are no choice", "they read as one")
 	}
 	writer := inline.Writer{Text: w.text, Placeholder: w.placeholder, Tag: w.tag, Codes: w.codes}

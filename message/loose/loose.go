@@ -187,6 +187,16 @@ func (s Spelling) Parse(text string) (message.Message, []message.Fault) {
 	return message.Message{Pattern: s.parts(text)}, nil
 }
 
+// Chosen reads a text that is an ICU message with a choice in it, as formats
+// hold choices which have no element for them; false where it is none.
+func Chosen(text string) (message.Message, bool) {
+	if !icu.LooksChosen(text) {
+		return message.Message{}, false
+	}
+	m, faults := icu.Parse(text)
+	return m, len(faults) == 0 && m.Choice != nil
+}
+
 // parts parts a text at its placeholders.
 func (s Spelling) parts(text string) message.Pattern {
 	var p message.Pattern
