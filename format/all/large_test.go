@@ -1,0 +1,105 @@
+package all
+
+import (
+	"cmp"
+	"fmt"
+	"slices"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"zelvik/catalog"
+	"zelvik/format"
+)
+
+// copies repeats the texts of a family, with the copy's number before the keys.
+func copies(list []*catalog.Catalog, from, to int) []*catalog.Catalog {
+	var out []*catalog.Catalog
+	for _, c := range list {
+		many := &catalog.Catalog{Culture: c.Culture}
+		for n := from; n < to; n++ {
+			for i := range c.Entries {
+				e := c.Entries[i]
+				e.Key = fmt.Sprintf("c%d_%s", n, e.Key)
+				many.Add(e)
+			}
+		}
+		out = append(out, many)
+	}
+	return out
+}
+
+// Large files are read and written in halves, side by side. They say what the
+// same texts say in files that are too small for that, and so do their losses.
+func TestLargeFilesSayWhatSmallOnesDo(t *testing.T) {
+	const all, some = 300, 15 // of 48 texts each
+	family := everything(t)
+	for _, f := range Formats {
+		if f.Name == "mo" || f.Name == "xlsx" { // written only; a form of sheet
+			continue
+		}
+		t.Run(f.Name, func(t *testing.T) {
+			t.Parallel()
+			large, losses := through(t, f, copies(family, 0, all))
+			require.Greater(t, len(large[0].Entries), 10000)
+			small := make([]map[string]*catalog.Entry, len(large))
+			for i := range small {
+				small[i] = map[string]*catalog.Entry{}
+			}
+			var lost []catalog.Loss
+			for from := 0; from < all; from += some {
+				part, more := through(t, f, copies(family, from, from+some))
+				for i, c := range part {
+					for j := range c.Entries {
+						small[i][c.Entries[j].ID()] = &c.Entries[j]
+					}
+				}
+				lost = append(lost, more...)
+			}
+			for i, c := range large {
+				assert.Len(t, small[i], len(c.Entries), "%s", c.Culture)
+				for j := range c.Entries {
+					e := &c.Entries[j]
+					other := small[i][e.ID()]
+					if other == nil || said(e) != said(other) || e.Note != other.Note {
+						require.Equal(t, said(other), said(e), "%s in %s", e.Key, c.Culture)
+						require.Equal(t, other.Note, e.Note, "%s in %s", e.Key, c.Culture)
+					}
+				}
+			}
+			assert.Equal(t, byKey(lost), byKey(losses))
+		})
+	}
+}
+
+// byKey gives the losses that belong to an entry, in an order of their own.
+func byKey(losses []catalog.Loss) []string {
+	var list []string
+	for _, l := range losses {
+		if l.Key != "" {
+			list = append(list, fmt.Sprint(l.Culture, "|", l.Key, "|", l.Kind, "|", l.Lost, "|", l.Instead))
+		}
+	}
+	slices.Sort(list)
+	return slices.Compact(list)
+}
+
+// The entries of a large file stand in the order and at the places of the file.
+func TestLargeFilesKeepTheirOrder(t *testing.T) {
+	family := copies(everything(t), 0, 300)
+	for _, f := range Formats {
+		if f.Name == "mo" || f.Name == "xlsx" { // written only; a form of sheet
+			continue
+		}
+		t.Run(f.Name, func(t *testing.T) {
+			t.Parallel()
+			data, _ := f.Compose(family[0], format.Options{})
+			document, findings := f.Parse(data)
+			require.False(t, damaged(findings))
+			entries := document.Catalogs()[0].Entries
+			assert.True(t, slices.IsSortedFunc(entries, func(a, b catalog.Entry) int { return cmp.Compare(a.Offset, b.Offset) }))
+			assert.Greater(t, len(entries), 10000)
+		})
+	}
+}
