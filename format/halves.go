@@ -12,9 +12,14 @@ func Halves(n int, first, rest func(from, to int)) {
 		first(0, n)
 		return
 	}
+	Both(func() { first(0, n/2) }, func() { rest(n/2, n) })
+}
+
+// Both does two things side by side.
+func Both(a, b func()) {
 	var wait sync.WaitGroup
-	wait.Go(func() { rest(n/2, n) })
-	first(0, n/2)
+	wait.Go(b)
+	a()
 	wait.Wait()
 }
 

@@ -2,6 +2,9 @@ package sheet
 
 import (
 	"strings"
+
+	"zelvik/format"
+	"zelvik/pages"
 )
 
 // cell is one cell and where it stands; from is -1 in a workbook.
@@ -66,23 +69,65 @@ func scan(src string, report func(fault)) (rows []row, sep byte) {
 		at = len(line)
 		at += lineEnd(src[at:])
 	}
-	for at < len(src) {
+	if rows = halves(src, at, sep); rows == nil {
+		rows, _ = scanRows(src, at, len(src), sep, report)
+	}
+	return rows, sep
+}
+
+// large is how many bytes a table has that is read on both cores.
+const large = 1 << 20
+
+// halves reads the rows of a large table on both cores; nil where it is small,
+// where something is wrong with it, or where the line in its middle goes on
+// with a cell.
+func halves(src string, at int, sep byte) []row {
+	line := strings.IndexByte(src[len(src)/2:], '\n')
+	if len(src) < large || line < 0 {
+		return nil
+	}
+	middle := len(src)/2 + line + 1
+	sound := [2]bool{true, true}
+	var first, rest []row
+	var end int
+	format.Both(func() {
+		first, end = scanRows(src, at, middle, sep, func(fault) { sound[0] = false })
+	}, func() {
+		rest, _ = scanRows(src, middle, len(src), sep, func(fault) { sound[1] = false })
+	})
+	if end != middle || !sound[0] || !sound[1] {
+		return nil
+	}
+	return append(append(pages.Make[row](len(first)+len(rest)), first...), rest...)
+}
+
+// scanRows reads the rows that begin before an end, and gives the place behind
+// the last one.
+func scanRows(src string, at, end int, sep byte, report func(fault)) ([]row, int) {
+	var rows []row
+	var room []cell // for the cells of many rows
+	for at < end {
 		r := row{from: at}
+		begin := len(room)
 		for {
 			var c cell
 			c, at = scanCell(src, at, sep, report)
-			r.cells = append(r.cells, c)
+			room = append(room, c)
 			if at < len(src) && src[at] == sep {
 				at++
 				continue
 			}
 			break
 		}
+		r.cells = room[begin:len(room):len(room)]
+		if cap(room)-len(room) < len(r.cells) { // the next row gets a new one
+			room = make([]cell, 0, 64*(len(r.cells)+1))
+		}
 		r.to = at
 		at += lineEnd(src[at:])
-		rows = append(rows, r)
+		rows = pages.Append(rows, r)
 	}
-	return rows, sep
+	return rows, at
 }
 
 func firstLine(src string) string {

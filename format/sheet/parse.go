@@ -14,6 +14,7 @@ import (
 	"zelvik/format/charset"
 	"zelvik/message"
 	"zelvik/message/loose"
+	"zelvik/pages"
 )
 
 // document is a table that was read.
@@ -135,6 +136,14 @@ func (d *document) Text() string {
 type parser struct {
 	*document
 	format.Reader
+	// pending are the entries whose texts are still to be read.
+	pending []pending
+}
+
+// pending is an entry by culture and number, and the rows that it stands in.
+type pending struct {
+	culture, number int
+	rows            []int
 }
 
 func parse(data []byte) (format.Document, []finding.Finding) {
@@ -176,16 +185,30 @@ func parse(data []byte) (format.Document, []finding.Finding) {
 		p.catalogs = append(p.catalogs, &catalog.Catalog{Culture: c.tag})
 	}
 	p.gather()
-	var votes loose.Votes
-	for i := range p.rows[1:] {
-		for _, c := range p.columns.cultures {
-			votes.Count(p.at(i+1, c.at))
+	var votes, others loose.Votes
+	count := func(votes *loose.Votes, from, to int) {
+		for i := from; i < to; i++ {
+			for _, c := range p.columns.cultures {
+				votes.Count(p.at(i+1, c.at))
+			}
 		}
 	}
+	format.Halves(len(p.rows)-1, func(from, to int) { count(&votes, from, to) }, func(from, to int) { count(&others, from, to) })
+	votes.Add(others)
 	p.spelling = votes.Best()
+	for _, c := range p.catalogs {
+		c.Grow(len(p.order))
+	}
+	p.pending = pages.Make[pending](len(p.order) * len(p.catalogs))
 	for _, key := range p.order {
 		p.entry(key, p.groups[key])
 	}
+	p.Parallel(len(p.pending), func(r *format.Reader, from, to int) {
+		for _, w := range p.pending[from:to] {
+			e := &p.catalogs[w.culture].Entries[w.number]
+			e.Message = p.message(r, e.Key, w.rows, p.columns.cultures[w.culture].at)
+		}
+	})
 	return p.document, p.Done()
 }
 
@@ -211,7 +234,11 @@ func (d *document) offset(r int) int { return max(d.rows[r].from, 0) }
 // row without a key goes on with the plural above it.
 func (p *parser) gather() {
 	last := ""
+	p.groups = make(map[string][]int, len(p.rows))
+	p.order = make([]string, 0, len(p.rows))
+	numbers := make([]int, len(p.rows)) // of the rows, for the groups of one to share
 	for i := 1; i < len(p.rows); i++ {
+		numbers[i] = i
 		key, form := p.at(i, p.columns.key), p.at(i, p.columns.form)
 		if key == "" && form != "" {
 			key = last
@@ -235,7 +262,11 @@ func (p *parser) gather() {
 				p.Damaged(p.offset(i), key, "a zero character in a key", "remove it")
 			}
 		}
-		p.groups[key] = append(rows, i)
+		if known {
+			p.groups[key] = append(rows, i)
+		} else {
+			p.groups[key] = numbers[i : i+1 : i+1]
+		}
 		last = key
 	}
 }
@@ -245,64 +276,65 @@ func exact(form string) bool {
 	return strings.HasPrefix(form, "=") && err == nil
 }
 
-// entry reads a key in all cultures.
+// entry reads a key in all cultures; its texts come later.
 func (p *parser) entry(key string, rows []int) {
 	first := rows[0]
 	plural := p.at(first, p.columns.form) != ""
 	note := p.at(first, p.columns.note)
+	limit, fixed := 0, false
+	if text := p.at(first, p.columns.limit); text != "" {
+		n, err := strconv.Atoi(strings.TrimSpace(text))
+		if err == nil && n > 0 {
+			limit = n
+		}
+	}
+	switch strings.ToLower(strings.TrimSpace(p.at(first, p.columns.translate))) {
+	case "no", "false", "0":
+		fixed = true
+	}
 	for i, c := range p.columns.cultures {
-		e := catalog.Entry{Key: key, Offset: p.offset(first)}
-		if n, err := strconv.Atoi(strings.TrimSpace(p.at(first, p.columns.limit))); err == nil && n > 0 {
-			e.Limit = n
+		if !slices.ContainsFunc(rows, func(r int) bool { return p.at(r, c.at) != "" }) {
+			continue
 		}
-		switch strings.ToLower(strings.TrimSpace(p.at(first, p.columns.translate))) {
-		case "no", "false", "0":
-			e.Fixed = true
-		}
-		e.Note = note // it stands with the first culture that has a text
-		for state := catalog.Missing; state <= catalog.Done; state++ {
-			if p.at(first, c.state) == state.String() {
-				e.State = state
-			}
+		e := catalog.Entry{Key: key, Offset: p.offset(first), Note: note, Limit: limit, Fixed: fixed}
+		if word := p.at(first, c.state); word != "" {
+			e.State, _ = catalog.ParseState(word)
 		}
 		if !plural {
-			text := p.at(first, c.at)
-			if text == "" {
-				continue
-			}
-			e.Message = p.message(key, first, text)
-			p.catalogs[i].Add(e)
-			note = ""
-			continue
+			rows = rows[:1]
 		}
-		choice := &message.Choice{}
-		for _, r := range rows {
-			if text := p.at(r, c.at); text != "" {
-				m := p.message(key, r, text)
-				choice.Variants = append(choice.Variants, message.Variant{Keys: []string{p.at(r, p.columns.form)}, Pattern: m.Main()})
-			}
-		}
-		if len(choice.Variants) == 0 {
-			continue
-		}
-		e.Message = message.Message{Choice: choice}
-		slices.SortStableFunc(choice.Variants, func(a, b message.Variant) int {
-			return slices.Index(culture.Categories, a.Keys[0]) - slices.Index(culture.Categories, b.Keys[0])
-		})
-		e.Message.CountFirst()
 		p.catalogs[i].Add(e)
-		note = ""
+		p.pending = append(p.pending, pending{i, len(p.catalogs[i].Entries) - 1, rows})
+		note = "" // it stands with the first culture that has a text
 	}
 }
 
-func (p *parser) message(key string, r int, text string) message.Message {
-	m, faults := p.spelling.Parse(text)
-	for _, f := range faults {
-		rule := f.Rule
-		if rule == "file-damaged" {
-			rule = "escape-wrong"
+// message reads the text of one row, or the forms of several.
+func (p *parser) message(r *format.Reader, key string, rows []int, column int) message.Message {
+	read := func(row int) message.Message {
+		m, faults := p.spelling.Parse(p.at(row, column))
+		for _, f := range faults {
+			rule := f.Rule
+			if rule == "file-damaged" {
+				rule = "escape-wrong"
+			}
+			r.Report(rule, p.offset(row), key, f.Text, f.Mend)
 		}
-		p.Report(rule, p.offset(r), key, f.Text, f.Mend)
+		return m
 	}
+	if p.at(rows[0], p.columns.form) == "" {
+		return read(rows[0])
+	}
+	choice := &message.Choice{}
+	for _, row := range rows {
+		if p.at(row, column) != "" {
+			choice.Variants = append(choice.Variants, message.Variant{Keys: []string{p.at(row, p.columns.form)}, Pattern: read(row).Main()})
+		}
+	}
+	slices.SortStableFunc(choice.Variants, func(a, b message.Variant) int {
+		return slices.Index(culture.Categories, a.Keys[0]) - slices.Index(culture.Categories, b.Keys[0])
+	})
+	m := message.Message{Choice: choice}
+	m.CountFirst()
 	return m
 }
