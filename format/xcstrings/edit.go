@@ -73,7 +73,7 @@ func (e *editor) change(c format.Change) error {
 		if tag != e.catalogs[0].Culture {
 			catalogs = []*catalog.Catalog{{Culture: e.catalogs[0].Culture}, own}
 		}
-		e.Insert(strs, e.after(strs, c), c.Key, e.w.entry(catalogs, c.Key))
+		e.Insert(strs, e.after(strs, c), c.Key, e.w.entry(catalogs, c.Key, -1))
 		return nil
 	}
 	m := &strs.Members[at]
@@ -240,14 +240,14 @@ func (e *editor) patch(own *jsonscan.Value, c format.Change, entry *catalog.Entr
 	for _, f := range variables[0].Forms {
 		i := forms.Index(f.Category)
 		if i < 0 {
-			value := jsonscan.Dict(newUnit(e.w.state(entry), f.Text))
+			value := jsonscan.Dict(e.w.newUnit(e.w.state(entry), f.Text))
 			e.Insert(forms, e.placeFor(forms, f.Category, gone), f.Category, value)
 			continue
 		}
 		if unit := forms.Members[i].Value.Find("stringUnit"); unit != nil && unit.Find("value") != nil {
 			e.units(unit, c, entry, f.Text)
 		} else {
-			e.Replace(forms.Members[i].Value.From, forms.Members[i].Value.To, string(e.Layout.Append(nil, jsonscan.Dict(newUnit(e.w.state(entry), f.Text)), e.Indented(forms.Members[i].KeyFrom))))
+			e.Replace(forms.Members[i].Value.From, forms.Members[i].Value.To, string(e.Layout.Append(nil, jsonscan.Dict(e.w.newUnit(e.w.state(entry), f.Text)), e.Indented(forms.Members[i].KeyFrom))))
 		}
 	}
 	e.Drop(forms, gone...)

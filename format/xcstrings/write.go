@@ -19,7 +19,18 @@ import (
 // layout is how the platform's editor writes the file.
 var layout = jsonscan.Layout{Indent: "  ", Newline: "\n", Colon: " : ", Spread: true}
 
-type writer struct{ format.Teller }
+type writer struct {
+	format.Teller
+	// scratch holds the members of the entry that is being written.
+	scratch []jsonscan.Field
+}
+
+// dict makes an object that lasts until the next entry is written.
+func (w *writer) dict(fields ...jsonscan.Field) jsonscan.Tree {
+	from := len(w.scratch)
+	w.scratch = append(w.scratch, fields...)
+	return jsonscan.Tree{Members: w.scratch[from:len(w.scratch):len(w.scratch)]}
+}
 
 // join writes a string catalog: keys in the order of the platform's editor,
 // cultures sorted.
@@ -55,16 +66,17 @@ func join(catalogs []*catalog.Catalog) ([]byte, []catalog.Loss) {
 }
 
 // members writes entries into the object of all strings.
-func (w *writer) members(out []byte, catalogs []*catalog.Catalog, keys []string, first bool) []byte {
-	for i, key := range keys {
-		out = layout.Member(out, jsonscan.Field{Key: key, Value: w.entry(catalogs, key)}, first && i == 0, layout.Indent)
+func (w *writer) members(out []byte, catalogs []*catalog.Catalog, keys []sortKey, first bool) []byte {
+	for i := range keys {
+		w.scratch = w.scratch[:0]
+		out = layout.Member(out, jsonscan.Field{Key: keys[i].key, Value: w.entry(catalogs, keys[i].key, keys[i].number)}, first && i == 0, layout.Indent)
 	}
 	return out
 }
 
 // order gives all keys sorted, and whether they stood so.
-func order(catalogs []*catalog.Catalog) (keys []string, sorted bool) {
-	keys = make([]string, 0, len(catalogs[0].Entries))
+func order(catalogs []*catalog.Catalog) (keys []sortKey, sorted bool) {
+	keys = make([]sortKey, 0, len(catalogs[0].Entries))
 	seen := map[string]bool{}
 	for _, c := range catalogs {
 		for i := range c.Entries {
@@ -72,40 +84,34 @@ func order(catalogs []*catalog.Catalog) (keys []string, sorted bool) {
 			if len(catalogs) == 1 { // its index knows
 				if plain := c.At(e.Key); plain >= 0 {
 					if plain == i {
-						keys = append(keys, e.Key)
+						keys = append(keys, newSortKey(e.Key, i))
 					}
 					continue
 				}
 			}
 			if !seen[e.Key] {
 				seen[e.Key] = true
-				keys = append(keys, e.Key)
+				keys = append(keys, newSortKey(e.Key, -1))
 			}
 		}
 	}
-	list := make([]sortKey, len(keys))
-	for i, key := range keys {
-		list[i] = newSortKey(key)
-	}
-	if sorted = slices.IsSortedFunc(list, compareKeys); sorted {
+	if sorted = slices.IsSortedFunc(keys, compareKeys); sorted {
 		return keys, true
 	}
-	format.Halves(len(list), func(from, to int) { slices.SortFunc(list[from:to], compareKeys) }, func(from, to int) { slices.SortFunc(list[from:to], compareKeys) })
-	a, b := list[:len(list)/2], list[len(list)/2:]
-	if len(a) > 0 && compareKeys(a[len(a)-1], b[0]) > 0 && !slices.IsSortedFunc(list, compareKeys) {
-		for i := range keys { // the halves are merged
-			if len(b) == 0 || len(a) > 0 && compareKeys(a[0], b[0]) <= 0 {
-				keys[i], a = a[0].key, a[1:]
-			} else {
-				keys[i], b = b[0].key, b[1:]
-			}
-		}
+	format.Halves(len(keys), func(from, to int) { slices.SortFunc(keys[from:to], compareKeys) }, func(from, to int) { slices.SortFunc(keys[from:to], compareKeys) })
+	a, b := keys[:len(keys)/2], keys[len(keys)/2:]
+	if slices.IsSortedFunc(keys, compareKeys) {
 		return keys, false
 	}
-	for i := range list {
-		keys[i] = list[i].key
+	merged := make([]sortKey, 0, len(keys))
+	for len(a) > 0 && len(b) > 0 {
+		if compareKeys(a[0], b[0]) <= 0 {
+			merged, a = append(merged, a[0]), a[1:]
+		} else {
+			merged, b = append(merged, b[0]), b[1:]
+		}
 	}
-	return keys, false
+	return append(append(merged, a...), b...), false
 }
 
 // sortKey is a key as it is sorted: without regard to case, and first by its
@@ -113,10 +119,12 @@ func order(catalogs []*catalog.Catalog) (keys []string, sorted bool) {
 type sortKey struct {
 	begin      uint64
 	lower, key string
+	// number is that of the entry where there is one catalog, else -1.
+	number int
 }
 
-func newSortKey(key string) sortKey {
-	k := sortKey{lower: strings.ToLower(key), key: key}
+func newSortKey(key string, number int) sortKey {
+	k := sortKey{lower: strings.ToLower(key), key: key, number: number}
 	var bytes [8]byte
 	copy(bytes[:], k.lower)
 	k.begin = binary.BigEndian.Uint64(bytes[:])
@@ -131,19 +139,24 @@ func compareKeys(a, b sortKey) int {
 }
 
 // compare sorts keys without regard to case.
-func compare(a, b string) int { return compareKeys(newSortKey(a), newSortKey(b)) }
+func compare(a, b string) int { return compareKeys(newSortKey(a, -1), newSortKey(b, -1)) }
 
-// entry writes one key in all cultures.
-func (w *writer) entry(catalogs []*catalog.Catalog, key string) jsonscan.Tree {
+// entry writes one key in all cultures; in one catalog its number may be known.
+func (w *writer) entry(catalogs []*catalog.Catalog, key string, number int) jsonscan.Tree {
 	var note jsonscan.Tree
 	fixed := false
-	localizations := make([]jsonscan.Field, 0, len(catalogs))
+	var few [4]jsonscan.Field
+	localizations := few[:0]
 	for i, c := range catalogs {
 		w.Catalog = c
-		e := c.Find(key)
-		if e == nil {
+		if number < 0 {
+			number = c.At(key)
+		}
+		if number < 0 {
 			continue
 		}
+		e := &c.Entries[number]
+		number = -1
 		if !w.Unheld(e, "string catalogs", holds) {
 			continue
 		}
@@ -158,18 +171,19 @@ func (w *writer) entry(catalogs []*catalog.Catalog, key string) jsonscan.Tree {
 		localizations = append(localizations, jsonscan.Field{Key: string(c.Culture), Value: w.localization(e)})
 	}
 	slices.SortStableFunc(localizations, func(a, b jsonscan.Field) int { return strings.Compare(a.Key, b.Key) })
-	fields := make([]jsonscan.Field, 0, 4)
+	var all [4]jsonscan.Field
+	fields := all[:0]
 	if note.Text != "" {
 		fields = append(fields, jsonscan.Field{Key: "comment", Value: note})
 	}
 	fields = append(fields, jsonscan.Field{Key: "extractionState", Value: jsonscan.Str("manual")})
 	if len(localizations) > 0 {
-		fields = append(fields, jsonscan.Field{Key: "localizations", Value: jsonscan.Dict(localizations...)})
+		fields = append(fields, jsonscan.Field{Key: "localizations", Value: w.dict(localizations...)})
 	}
 	if fixed {
 		fields = append(fields, jsonscan.Field{Key: "shouldTranslate", Value: jsonscan.Tree{Text: "false"}})
 	}
-	return jsonscan.Dict(fields...)
+	return w.dict(fields...)
 }
 
 // state gives the format's word for how far a translation has come.
@@ -186,8 +200,8 @@ func (w *writer) state(e *catalog.Entry) string {
 	return "translated"
 }
 
-func newUnit(state, text string) jsonscan.Field {
-	return jsonscan.Field{Key: "stringUnit", Value: jsonscan.Dict(
+func (w *writer) newUnit(state, text string) jsonscan.Field {
+	return jsonscan.Field{Key: "stringUnit", Value: w.dict(
 		jsonscan.Field{Key: "state", Value: jsonscan.Str(state)},
 		jsonscan.Field{Key: "value", Value: jsonscan.Str(text)},
 	)}
@@ -199,12 +213,12 @@ func (w *writer) localization(e *catalog.Entry) jsonscan.Tree {
 	state := w.state(e)
 	m := e.Message
 	if !stringsdict.Plural(m) {
-		return jsonscan.Dict(newUnit(state, w.text(m)))
+		return w.dict(w.newUnit(state, w.text(m)))
 	}
 	top, variables, losses := stringsdict.Split(m)
 	w.Told("", losses)
 	if len(m.Arguments()) <= 1 && len(variables) == 1 && variables[0].Position <= 1 {
-		return jsonscan.Dict(plurals(state, variables[0].Forms))
+		return w.dict(w.plurals(state, variables[0].Forms))
 	}
 	var list []jsonscan.Field
 	for _, v := range variables {
@@ -212,14 +226,14 @@ func (w *writer) localization(e *catalog.Entry) jsonscan.Tree {
 			text := strings.ReplaceAll(v.Forms[i].Text, fmt.Sprintf("%%%d$%s", v.Position, v.Type), "%arg")
 			v.Forms[i].Text = strings.ReplaceAll(text, "%"+v.Type, "%arg")
 		}
-		list = append(list, jsonscan.Field{Key: v.Name, Value: jsonscan.Dict(
+		list = append(list, jsonscan.Field{Key: v.Name, Value: w.dict(
 			jsonscan.Field{Key: "argNum", Value: jsonscan.Tree{Text: fmt.Sprint(max(v.Position, 1))}},
 			jsonscan.Field{Key: "formatSpecifier", Value: jsonscan.Str(v.Type)},
-			plurals(state, v.Forms),
+			w.plurals(state, v.Forms),
 		)})
 	}
 	slices.SortFunc(list, func(a, b jsonscan.Field) int { return strings.Compare(a.Key, b.Key) })
-	return jsonscan.Dict(newUnit(state, top), jsonscan.Field{Key: "substitutions", Value: jsonscan.Dict(list...)})
+	return w.dict(w.newUnit(state, top), jsonscan.Field{Key: "substitutions", Value: w.dict(list...)})
 }
 
 // text spells a message without plurals.
@@ -231,13 +245,13 @@ func (w *writer) text(m message.Message) string {
 	return w.Told(printf.Foundation.Write(m.Main(), printf.Numbered(m), false))
 }
 
-func plurals(state string, forms []stringsdict.Form) jsonscan.Field {
+func (w *writer) plurals(state string, forms []stringsdict.Form) jsonscan.Field {
 	var list []jsonscan.Field
 	for _, f := range forms {
-		list = append(list, jsonscan.Field{Key: f.Category, Value: jsonscan.Dict(newUnit(state, f.Text))})
+		list = append(list, jsonscan.Field{Key: f.Category, Value: w.dict(w.newUnit(state, f.Text))})
 	}
 	slices.SortStableFunc(list, func(a, b jsonscan.Field) int { // as the platform's editor does
 		return strings.Compare(a.Key, b.Key)
 	})
-	return jsonscan.Field{Key: "variations", Value: jsonscan.Dict(jsonscan.Field{Key: "plural", Value: jsonscan.Dict(list...)})}
+	return jsonscan.Field{Key: "variations", Value: w.dict(jsonscan.Field{Key: "plural", Value: w.dict(list...)})}
 }
