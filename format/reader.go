@@ -108,6 +108,33 @@ func (r *Reader) Add(c *catalog.Catalog, e catalog.Entry) bool {
 	return true
 }
 
+// AddAll makes the index of a catalog whose entries were appended. Those whose
+// key an earlier one has are told and taken out; gone hears the number of each
+// before any is.
+func (r *Reader) AddAll(c *catalog.Catalog, gone func(number int)) {
+	for i := range c.Entries {
+		r.named(c.Entries[i].Key, c.Entries[i].Key, c.Entries[i].Offset)
+	}
+	double := map[*catalog.Entry]bool{}
+	c.Index(nil, func(first int, e *catalog.Entry) {
+		r.twice(e.Key, e.Offset, c.Entries[first].Offset)
+		double[e] = true
+	})
+	if len(double) == 0 {
+		return
+	}
+	kept := make([]catalog.Entry, 0, len(c.Entries))
+	for i := range c.Entries {
+		if e := &c.Entries[i]; double[e] {
+			gone(i)
+		} else {
+			kept = append(kept, *e)
+		}
+	}
+	c.Entries = kept
+	c.Index(nil, func(int, *catalog.Entry) {})
+}
+
 func (r *Reader) named(id, key string, offset int) {
 	if strings.IndexByte(id, 0) >= 0 {
 		r.Damaged(offset, key, "a zero character in a key", "remove it")

@@ -13,6 +13,7 @@ import (
 	"zelvik/format/jsonscan"
 	"zelvik/message"
 	"zelvik/message/loose"
+	"zelvik/pages"
 )
 
 // document is a file that was read.
@@ -238,10 +239,21 @@ func sourceFirst(a, b string) int {
 
 // read reads the texts below an object into a catalog.
 func (p *parser) read(c *catalog.Catalog, root *jsonscan.Value) {
-	p.list = make([]slot, 0, len(root.Members))
+	p.list = pages.Make[slot](len(root.Members))
 	p.Forget()
-	c.Grow(len(root.Members))
+	c.Entries = pages.Make[catalog.Entry](len(root.Members))
 	p.object(c, root, "")
+	double := map[int]bool{}
+	p.AddAll(c, func(number int) { double[number] = true })
+	if len(double) > 0 {
+		list := p.list
+		p.list = nil
+		for i := range list {
+			if !double[i] {
+				p.list = append(p.list, list[i])
+			}
+		}
+	}
 	p.Parallel(len(p.list), func(r *format.Reader, from, to int) {
 		for i := from; i < to; i++ {
 			c.Entries[i].Message = p.message(r, c.Entries[i].Key, &p.list[i])
@@ -250,11 +262,10 @@ func (p *parser) read(c *catalog.Catalog, root *jsonscan.Value) {
 	p.catalogs, p.roots, p.slots = append(p.catalogs, c), append(p.roots, root), append(p.slots, p.list)
 }
 
-// add keeps an entry; false where its key stood before.
+// add keeps an entry.
 func (p *parser) add(c *catalog.Catalog, key string, offset int, note string, s slot) {
-	if p.Add(c, catalog.Entry{Key: key, Note: note, Offset: offset}) {
-		p.list = append(p.list, s)
-	}
+	c.Entries = pages.Append(c.Entries, catalog.Entry{Key: key, Note: note, Offset: offset})
+	p.list = pages.Append(p.list, s)
 }
 
 // object reads the members of an object.
@@ -344,10 +355,7 @@ type group struct {
 // groups finds plurals that are spread over keys with a category behind an
 // underscore; there must be one for other.
 func (p *parser) groups(v *jsonscan.Value) map[int]*group {
-	if p.shape == inner || !slices.ContainsFunc(v.Members, func(m jsonscan.Member) bool {
-		at := strings.LastIndexByte(m.Key, '_')
-		return at > 0 && (m.Key[at+1:] == "plural" || slices.Contains(culture.Categories, m.Key[at+1:]))
-	}) {
+	if p.shape == inner || !spread(v) {
 		return nil
 	}
 	places := make(map[string]int, len(v.Members))
@@ -422,6 +430,20 @@ func (p *parser) groups(v *jsonscan.Value) map[int]*group {
 		}
 	}
 	return found
+}
+
+// spread reports whether a key ends as those of spread plurals do.
+func spread(v *jsonscan.Value) bool {
+	for i := range v.Members {
+		key := v.Members[i].Key
+		if at := strings.LastIndexByte(key, '_'); at > 0 {
+			switch key[at+1:] {
+			case "zero", "one", "two", "few", "many", "other", "plural":
+				return true
+			}
+		}
+	}
+	return false
 }
 
 // array reads the texts of an array.
