@@ -15,6 +15,9 @@ const MaxVariants = 1000
 // Times continues every outer branch with every inner one that can be true
 // with it. It stops soon after MaxVariants branches; the caller tells.
 func Times(outer, inner []Branch) []Branch {
+	if len(outer) == 1 && len(outer[0].Keys) == 0 && len(outer[0].Pattern) == 0 && len(inner) <= MaxVariants {
+		return inner // what begins a message
+	}
 	var out []Branch
 	for _, a := range outer {
 		for _, b := range inner {
@@ -36,6 +39,10 @@ func Times(outer, inner []Branch) []Branch {
 func Under(selector int, key string, inner []Branch) []Branch {
 	here := make([]string, selector+1)
 	here[selector] = key
+	if len(inner) == 1 && len(inner[0].Keys) == 0 {
+		inner[0].Keys = here
+		return inner
+	}
 	var out []Branch
 	for _, b := range inner {
 		if keys, ok := both(here, b.Keys, nil, inner); ok {
@@ -53,12 +60,15 @@ func Chosen(selectors []Selector, branches []Branch) Message {
 		}
 		return Message{Pattern: branches[0].Pattern}
 	}
-	choice := &Choice{Selectors: selectors}
+	choice := &Choice{Selectors: selectors, Variants: make([]Variant, 0, len(branches))}
 	for _, b := range branches {
-		keys := make([]string, len(selectors))
-		for i := range keys {
-			if keys[i] = at(b.Keys, i); keys[i] == "" {
-				keys[i] = Default
+		keys := b.Keys
+		if len(keys) != len(selectors) || slices.Contains(keys, "") {
+			keys = make([]string, len(selectors))
+			for i := range keys {
+				if keys[i] = at(b.Keys, i); keys[i] == "" {
+					keys[i] = Default
+				}
 			}
 		}
 		choice.Variants = append(choice.Variants, Variant{Keys: keys, Pattern: b.Pattern})

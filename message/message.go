@@ -340,7 +340,7 @@ func (p Pattern) Add(part Part) Pattern {
 			return p
 		}
 	}
-	return append(p, text)
+	return append(p, part)
 }
 
 // Map makes a copy of the message in which every literal text went through f.

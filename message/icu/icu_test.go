@@ -117,3 +117,17 @@ func FuzzParse(f *testing.F) {
 		}
 	})
 }
+
+func BenchmarkParse(b *testing.B) {
+	for name, text := range map[string]string{
+		"text": "Harbour north sailing", "arguments": "Wave passenger island {0}, {1, number, ::group-off} harbour",
+		"plural": "{count, plural, one {{count} sailing} other {{count} bicycles}}",
+	} {
+		b.Run(name, func(b *testing.B) {
+			b.ReportAllocs()
+			for b.Loop() {
+				Parse(text)
+			}
+		})
+	}
+}

@@ -186,7 +186,7 @@ func (p *parser) flat() (message.Pattern, bool) {
 			p.at = start
 			return nil, false
 		case c == '{':
-			if pattern == nil {
+			if pattern == nil { // with room for the text around it
 				pattern = make(message.Pattern, 0, 4)
 			}
 			pattern = message.SplitMarkup(pattern, p.text[from:p.at])
@@ -281,13 +281,11 @@ func (p *parser) apostrophe(literal *strings.Builder) {
 
 // word reads up to one of the stop characters and trims white space.
 func (p *parser) word(stops string) string {
-	end := strings.IndexAny(p.text[p.at:], stops)
-	if end < 0 {
-		end = len(p.text) - p.at
+	from := p.at
+	for p.at < len(p.text) && strings.IndexByte(stops, p.text[p.at]) < 0 {
+		p.at++
 	}
-	word := strings.TrimSpace(p.text[p.at : p.at+end])
-	p.at += end
-	return word
+	return strings.TrimSpace(p.text[from:p.at])
 }
 
 func (p *parser) is(c byte) bool { return p.at < len(p.text) && p.text[p.at] == c }
@@ -311,8 +309,10 @@ func (p *parser) argument() ([]message.Branch, *message.Fault) {
 		return nil, p.fault(fmt.Sprintf("%q is no argument name", id), "name the argument with letters, digits and _, or quote the brace as '{'")
 	}
 	argument := message.Placeholder{Name: id, Syntax: message.ICU}
-	if n, err := strconv.Atoi(id); err == nil {
-		argument.Name, argument.Position = "", n+1
+	if id[0] <= '9' {
+		if n, err := strconv.Atoi(id); err == nil {
+			argument.Name, argument.Position = "", n+1
+		}
 	}
 	if !p.is(',') {
 		p.at = start
@@ -414,7 +414,7 @@ func (p *parser) choice(argument message.Placeholder, kind string) ([]message.Br
 		p.counted = append(p.counted, index)
 		defer func() { p.counted = p.counted[:len(p.counted)-1] }()
 	}
-	var out []message.Branch
+	out := make([]message.Branch, 0, 3)
 	var few [6]string
 	seen := few[:0]
 	for {
@@ -487,7 +487,7 @@ func (p *parser) selector(s message.Selector) int {
 		}
 	}
 	p.selectors = append(p.selectors, s)
-	p.cases = append(p.cases, nil)
+	p.cases = append(p.cases, make([]string, 0, 4))
 	return len(p.selectors) - 1
 }
 
