@@ -130,7 +130,17 @@ func (l *Lines) At(offset int) (line, column int) {
 
 // find finds the beginnings of the lines.
 func (l *Lines) find() {
-	l.starts = append(l.starts, 0)
+	l.starts = append(make([]int, 0, strings.Count(l.data, "\n")+1), 0)
+	if strings.IndexByte(l.data, '\r') < 0 {
+		for at := 0; ; {
+			end := strings.IndexByte(l.data[at:], '\n')
+			if end < 0 {
+				return
+			}
+			at += end + 1
+			l.starts = append(l.starts, at)
+		}
+	}
 	for i := 0; i < len(l.data); i++ {
 		if c := l.data[i]; c == '\n' || c == '\r' && (i+1 == len(l.data) || l.data[i+1] != '\n') {
 			l.starts = append(l.starts, i+1)

@@ -35,7 +35,6 @@ func (r *Reader) Parallel(n int, work func(r *Reader, from, to int)) {
 		return
 	}
 	second := Reader{lines: r.lines}
-	r.lines.At(0) // made before it is shared
 	var wait sync.WaitGroup
 	wait.Go(func() { work(&second, n/2, n) })
 	work(r, 0, n/2)
