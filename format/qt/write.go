@@ -126,7 +126,8 @@ func (w *writer) message(out []byte, source, target *catalog.Catalog, e *catalog
 		out = append(out, ` numerus="yes"`...)
 	}
 	out = append(append(out, '>'), w.newline...)
-	out = append(w.field(out, inner, "source", w.main(resolved.Message, t == nil || t == e)), w.newline...)
+	text := w.main(resolved.Message, t == nil || t == e)
+	out = append(w.field(out, inner, "source", text), w.newline...)
 	if comment != "" {
 		out = append(w.field(out, inner, "comment", comment), w.newline...)
 	}
@@ -141,8 +142,9 @@ func (w *writer) message(out []byte, source, target *catalog.Catalog, e *catalog
 		w.Catalog, w.Entry = target, t
 		if t != e {
 			t = w.Resolved(target, t)
-		} else {
-			t = resolved
+		} else if t = resolved; !plural { // the source is its own translation
+			out = append(escape(append(append(append(out, "<translation"...), w.unfinished(t)...), '>'), text), "</translation>"...)
+			return append(append(append(append(out, w.newline...), indent...), "</message>"...), w.newline...)
 		}
 	}
 	out = w.translation(out, t, plural, inner)
@@ -175,14 +177,7 @@ func (w *writer) main(m message.Message, tell bool) string {
 
 // translation writes the translation element.
 func (w *writer) translation(out []byte, t *catalog.Entry, plural bool, indent string) []byte {
-	kind := ""
-	if t == nil || t.State == catalog.Draft || t.State == catalog.Missing || t.State == catalog.Moved {
-		kind = ` type="unfinished"`
-		if t != nil && t.State == catalog.Moved {
-			w.Lose("state", "that the source changed after the translation", "unfinished")
-		}
-	}
-	out = append(append(append(out, "<translation"...), kind...), '>')
+	out = append(append(append(out, "<translation"...), w.unfinished(t)...), '>')
 	switch {
 	case plural:
 		texts := make([]string, w.forms.Count)
@@ -197,6 +192,17 @@ func (w *writer) translation(out []byte, t *catalog.Entry, plural bool, indent s
 		out = escape(out, w.main(t.Message, true))
 	}
 	return append(out, "</translation>"...)
+}
+
+// unfinished gives the attribute of a translation that is not done yet.
+func (w *writer) unfinished(t *catalog.Entry) string {
+	if t != nil && t.State != catalog.Draft && t.State != catalog.Missing && t.State != catalog.Moved {
+		return ""
+	}
+	if t != nil && t.State == catalog.Moved {
+		w.Lose("state", "that the source changed after the translation", "unfinished")
+	}
+	return ` type="unfinished"`
 }
 
 // fill spells the forms of a plural.
