@@ -211,14 +211,15 @@ func (t *Teller) Unheld(e *catalog.Entry, title string, holds Abilities) bool {
 		t.Lose("product", "the text for the product "+e.Product, "nothing; the text for all products is kept")
 		return false
 	}
-	if !holds.Samples {
+	_, plain := e.Message.Plain("")
+	if !holds.Samples && !plain {
 		for p := range e.Message.Placeholders() {
 			if p.Sample != "" {
 				t.Lose("sample", "the example "+p.Sample+" of {"+p.Name+"}", "none; the ledger of a family keeps it")
 			}
 		}
 	}
-	if t.Source && !e.Message.Placed() && e.Message.HasPlaceholders() {
+	if t.Source && !plain && !e.Message.Placed() && e.Message.HasPlaceholders() {
 		t.Lose("position", "which argument is the first and which the second", "the order in which the text shows them; the ledger of a family keeps the positions")
 	}
 	if e.Note != "" && !holds.Notes {

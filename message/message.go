@@ -343,6 +343,19 @@ func (p Pattern) Add(part Part) Pattern {
 	return append(p, part)
 }
 
+// Plain gives the text of a message that is one text, and nothing in it is one
+// of the signs; it is false for all others.
+func (m Message) Plain(signs string) (string, bool) {
+	if m.Choice != nil || len(m.Pattern) != 1 {
+		return "", false
+	}
+	text, ok := m.Pattern[0].(Text)
+	for i := 0; ok && i < len(signs); i++ {
+		ok = strings.IndexByte(string(text), signs[i]) < 0
+	}
+	return string(text), ok
+}
+
 // Map makes a copy of the message in which every literal text went through f.
 // Placeholders and markup are shared with the original.
 func (m Message) Map(f func(Text) Text) Message {

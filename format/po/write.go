@@ -273,6 +273,9 @@ func (w *writer) flags(out []byte, id string, t *catalog.Entry) []byte {
 // misread reports whether a text without placeholders would be read as
 // something else.
 func misread(text string) bool {
+	if strings.IndexByte(text, '{') < 0 && strings.IndexByte(text, '%') < 0 {
+		return false
+	}
 	m, _ := loose.Of(text).Parse(text)
 	return m.HasPlaceholders() || m.Choice != nil || m.String() != text
 }

@@ -79,6 +79,9 @@ func (w *writer) note(note string) string {
 // value spells the message: a pattern where something in it varies.
 func (w *writer) value(e *catalog.Entry) string {
 	m := e.Message
+	if text, ok := m.Plain("{%<'"); ok {
+		return text
+	}
 	if w.printf && m.Choice == nil {
 		return w.Told(printf.Java.Write(m.Pattern, printf.Numbered(m), false))
 	}

@@ -140,6 +140,9 @@ func (w *composer) value(c *catalog.Catalog, e *catalog.Entry) string {
 			w.lose("reference", "that the text is the one of "+e.Reference, "a copy of that text")
 		}
 	}
+	if text, ok := m.Plain("{<"); ok {
+		return w.legal(text)
+	}
 	var text string
 	var losses []message.Loss
 	if m.Choice != nil {

@@ -227,6 +227,9 @@ func (s Spelling) parts(text string) message.Pattern {
 
 // Write writes a message and tells what it could not say.
 func (s Spelling) Write(m message.Message) (string, []message.Loss) {
+	if text, ok := m.Plain("{%<"); ok && s <= Dollar {
+		return text, nil
+	}
 	if m.Choice != nil {
 		return writeICU(m)
 	}
@@ -304,6 +307,9 @@ func marked(m message.Message) []message.Loss {
 // Misread reports whether a text without placeholders would be read as
 // something else.
 func (s Spelling) Misread(text string) bool {
+	if s <= Dollar && strings.IndexByte(text, '{') < 0 { // all of these have a brace
+		return false
+	}
 	m, _ := s.Parse(text)
 	return m.HasPlaceholders() || m.Choice != nil || m.String() != text
 }
