@@ -119,15 +119,21 @@ func readFile(path string) ([]byte, error) {
 
 // Open reads and parses one file. Named is the format's name, "" to detect it.
 func Open(path, named string) (*File, error) {
-	data, err := Read(path)
-	if err != nil {
-		return nil, err
-	}
-	f, err := formatOf(path, named, data)
+	f, data, err := detected(path, named)
 	if err != nil {
 		return nil, err
 	}
 	return opened(path, named, f, data), nil
+}
+
+// detected reads a file and finds its format.
+func detected(path, named string) (*format.Format, []byte, error) {
+	data, err := Read(path)
+	if err != nil {
+		return nil, nil, err
+	}
+	f, err := formatOf(path, named, data)
+	return f, data, err
 }
 
 func opened(path, named string, f *format.Format, data []byte) *File {
@@ -141,11 +147,7 @@ func opened(path, named string, f *format.Format, data []byte) *File {
 // OpenWhole reads a file as Open does, and beside it the companion it has, such
 // as a .stringsdict next to a .strings.
 func OpenWhole(path, named string) (*File, error) {
-	data, err := Read(path)
-	if err != nil {
-		return nil, err
-	}
-	f, err := formatOf(path, named, data)
+	f, data, err := detected(path, named)
 	if err != nil {
 		return nil, err
 	}

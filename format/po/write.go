@@ -336,28 +336,17 @@ func (w *writer) wrap(line string) []string {
 
 // appendQuoted writes a string in double quotes with C's escapes.
 func appendQuoted(out []byte, text string) []byte {
-	out = append(out, '"')
-	for from := 0; from < len(text); {
-		at := from
-		for at < len(text) && text[at] >= ' ' && text[at] != '"' && text[at] != '\\' && text[at] != 0x7F {
-			at++
-		}
-		out = append(out, text[from:at]...)
-		if from = at + 1; at == len(text) {
-			break
-		}
-		switch c := text[at]; c {
+	return format.AppendQuoted(out, text, func(out []byte, c byte) []byte {
+		switch c {
 		case '"', '\\':
-			out = append(out, '\\', c)
+			return append(out, '\\', c)
 		case '\n':
-			out = append(out, `\n`...)
+			return append(out, `\n`...)
 		case '\t':
-			out = append(out, `\t`...)
+			return append(out, `\t`...)
 		case '\r':
-			out = append(out, `\r`...)
-		default:
-			out = fmt.Appendf(out, `\%03o`, c)
+			return append(out, `\r`...)
 		}
-	}
-	return append(out, '"')
+		return fmt.Appendf(out, `\%03o`, c)
+	})
 }

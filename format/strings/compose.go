@@ -118,28 +118,19 @@ func (w *composer) pattern(p message.Pattern, numbered bool) string {
 
 // appendQuoted writes a string in double quotes.
 func appendQuoted(out []byte, text string) []byte {
-	out = append(out, '"')
-	for from := 0; from < len(text); {
-		at := from
-		for at < len(text) && text[at] >= ' ' && text[at] != '"' && text[at] != '\\' {
-			at++
-		}
-		out = append(out, text[from:at]...)
-		if from = at + 1; at == len(text) {
-			break
-		}
-		switch c := text[at]; c {
+	return format.AppendQuoted(out, text, func(out []byte, c byte) []byte {
+		switch c {
 		case '"', '\\':
-			out = append(out, '\\', c)
+			return append(out, '\\', c)
 		case '\n':
-			out = append(out, `\n`...)
+			return append(out, `\n`...)
 		case '\t':
-			out = append(out, `\t`...)
+			return append(out, `\t`...)
+		case 0x7F:
+			return append(out, c)
 		case '\r':
-			out = append(out, `\r`...)
-		default:
-			out = fmt.Appendf(out, `\U%04x`, c)
+			return append(out, `\r`...)
 		}
-	}
-	return append(out, '"')
+		return fmt.Appendf(out, `\U%04x`, c)
+	})
 }

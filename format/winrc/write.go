@@ -152,34 +152,25 @@ func (w *writer) text(m message.Message) string {
 
 // appendQuoted writes a string in double quotes, which are doubled inside.
 func appendQuoted(out []byte, text string) []byte {
-	out = append(out, '"')
-	for from := 0; from < len(text); {
-		at := from
-		for at < len(text) && text[at] >= ' ' && text[at] != '"' && text[at] != '\\' {
-			at++
-		}
-		out = append(out, text[from:at]...)
-		if from = at + 1; at == len(text) {
-			break
-		}
-		switch c := text[at]; c {
+	return format.AppendQuoted(out, text, func(out []byte, c byte) []byte {
+		switch c {
 		case '"':
-			out = append(out, `""`...)
+			return append(out, `""`...)
 		case '\\':
-			out = append(out, `\\`...)
+			return append(out, `\\`...)
 		case '\n':
-			out = append(out, `\n`...)
+			return append(out, `\n`...)
 		case '\t':
-			out = append(out, `\t`...)
+			return append(out, `\t`...)
+		case 0x7F:
+			return append(out, c)
 		case '\r':
-			out = append(out, `\r`...)
+			return append(out, `\r`...)
 		case '\b':
-			out = append(out, `\a`...)
-		default:
-			out = fmt.Appendf(out, `\x%04x`, c)
+			return append(out, `\a`...)
 		}
-	}
-	return append(out, '"')
+		return fmt.Appendf(out, `\x%04x`, c)
+	})
 }
 
 // Edit makes changes; see format.Document.
