@@ -16,11 +16,12 @@ type Reader struct {
 	Findings []finding.Finding
 	lines    *finding.Lines
 	first    map[string]int
+	room     int // for the IDs, made when the first comes
 }
 
 // NewReader begins the parse of a text.
 func NewReader(src string) Reader {
-	return Reader{lines: finding.NewLines(src), first: make(map[string]int, len(src)/80)}
+	return Reader{lines: finding.NewLines(src), room: len(src) / 80}
 }
 
 // maxFindings bounds what is told of one file.
@@ -90,6 +91,9 @@ func (r *Reader) Once(id, key string, offset int) bool {
 	if double {
 		r.twice(key, offset, at)
 		return false
+	}
+	if r.first == nil {
+		r.first = make(map[string]int, r.room)
 	}
 	r.first[id] = offset
 	return true

@@ -4,6 +4,7 @@ import (
 	"cmp"
 	"fmt"
 	"slices"
+	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -11,6 +12,7 @@ import (
 
 	"zelvik/catalog"
 	"zelvik/format"
+	"zelvik/format/po"
 )
 
 // copies repeats the texts of a family, with the copy's number before the keys.
@@ -100,6 +102,31 @@ func TestLargeFilesKeepTheirOrder(t *testing.T) {
 			entries := document.Catalogs()[0].Entries
 			assert.True(t, slices.IsSortedFunc(entries, func(a, b catalog.Entry) int { return cmp.Compare(a.Offset, b.Offset) }))
 			assert.Greater(t, len(entries), 10000)
+		})
+	}
+}
+
+// Large files of shapes that are seldom seen are read in the time of others,
+// and say the same: every text wrapped, and lines that end in CR alone.
+func TestLargeFilesOfOddShapes(t *testing.T) {
+	const n = 60000
+	head := "msgid \"\"\nmsgstr \"\"\n\"Language: de\\n\"\n\"Content-Type: text/plain; charset=UTF-8\\n\"\n"
+	var wrapped, plain strings.Builder
+	for i := range n {
+		fmt.Fprintf(&wrapped, "\nmsgid \"\"\n\"harbour %d\\n\"\n\"north\"\nmsgstr \"\"\n\"Hafen %d\\n\"\n\"Nord\"\n", i, i)
+		fmt.Fprintf(&plain, "\nmsgid \"harbour %d\\nnorth\"\nmsgstr \"Hafen %d\\nNord\"\n", i, i)
+	}
+	for name, data := range map[string]string{
+		"wrapped": head + wrapped.String(), "CR alone": strings.ReplaceAll(head+plain.String(), "\n", "\r"), "CR LF": strings.ReplaceAll(head+plain.String(), "\n", "\r\n"),
+	} {
+		t.Run(name, func(t *testing.T) {
+			document, findings := po.Format.Parse([]byte(data))
+			require.Empty(t, findings)
+			target := document.Catalogs()[1]
+			require.Len(t, target.Entries, n)
+			for _, i := range []int{0, n / 2, n - 1} {
+				assert.Equal(t, fmt.Sprintf("Hafen %d\nNord", i), target.Entries[i].Message.Pattern.String())
+			}
 		})
 	}
 }

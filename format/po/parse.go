@@ -6,7 +6,6 @@ import (
 	"slices"
 	"strconv"
 	"strings"
-	"sync"
 
 	"zelvik/catalog"
 	"zelvik/finding"
@@ -135,13 +134,18 @@ func parse(data []byte) (format.Document, []finding.Finding) {
 		p.Damaged(text.Bad, "", "the file is not valid "+text.Encoding.String(), "save it as UTF-8 and say so in the header")
 	}
 	if !p.halves() {
-		for p.at < len(p.src) {
-			p.block()
-		}
+		p.read()
 	}
 	p.head()
 	p.catalogs()
 	return p.document, p.Done()
+}
+
+// read reads the blocks that are left.
+func (p *parser) read() {
+	for p.at < len(p.src) {
+		p.block()
+	}
 }
 
 // large is how many bytes a file has that is read on both cores.
@@ -155,32 +159,20 @@ func (p *parser) halves() bool {
 		return false
 	}
 	middle := len(p.src) / 2
-	for {
-		at := strings.Index(p.src[middle:], "\n\nmsg")
-		if note := strings.Index(p.src[middle:], "\n\n#"); note >= 0 && (at < 0 || note < at) {
-			at = note
-		}
-		if at < 0 {
+	for tries := 0; ; tries++ {
+		at := strings.Index(p.src[middle:], "\n\n")
+		if at < 0 || tries == 100 {
 			return false
 		}
 		middle += at
 		last := p.src[strings.LastIndexByte(p.src[:middle], '\n')+1 : middle]
-		if middle += 2; strings.HasPrefix(last, "msgstr ") || strings.HasPrefix(last, "msgstr[") {
+		if middle += 2; strings.HasPrefix(last, "msgstr") || strings.HasPrefix(last, `"`) {
 			break
 		}
 	}
 	first := &parser{document: &document{}, Reader: p.Reader, src: p.src[:middle]}
 	second := &parser{document: &document{}, Reader: format.NewReader(p.src), src: p.src, at: middle}
-	var wait sync.WaitGroup
-	wait.Go(func() {
-		for second.at < len(second.src) {
-			second.block()
-		}
-	})
-	for first.at < len(first.src) {
-		first.block()
-	}
-	wait.Wait()
+	format.Both(first.read, second.read)
 	if len(first.Findings)+len(second.Findings) > 0 {
 		return false
 	}
@@ -191,14 +183,11 @@ func (p *parser) halves() bool {
 
 // line gives the line at the current place, without its end.
 func (p *parser) line() string {
-	rest := p.src[p.at:]
-	if end := strings.IndexByte(rest, '\n'); end >= 0 {
-		rest = rest[:end]
+	end := p.at
+	for end < len(p.src) && p.src[end] != '\n' && p.src[end] != '\r' {
+		end++
 	}
-	if end := strings.IndexByte(rest, '\r'); end >= 0 {
-		rest = rest[:end]
-	}
-	return rest
+	return p.src[p.at:end]
 }
 
 // next goes behind the line at the current place.
