@@ -1,6 +1,7 @@
 package all
 
 import (
+	"bytes"
 	"cmp"
 	"fmt"
 	"slices"
@@ -13,6 +14,7 @@ import (
 	"zelvik/catalog"
 	"zelvik/format"
 	"zelvik/format/po"
+	apple "zelvik/format/strings"
 )
 
 // copies repeats the texts of a family, with the copy's number before the keys.
@@ -129,4 +131,16 @@ func TestLargeFilesOfOddShapes(t *testing.T) {
 			}
 		})
 	}
+}
+
+// So are strings tables with lines that end in CR alone.
+func TestLargeTablesWithCR(t *testing.T) {
+	const n = 60000
+	var out bytes.Buffer
+	for i := range n {
+		fmt.Fprintf(&out, "\"harbour %d\" = \"Hafen %d\";\r", i, i)
+	}
+	document, findings := apple.Format.Parse(out.Bytes())
+	require.Empty(t, findings)
+	require.Len(t, document.Catalogs()[0].Entries, n)
 }

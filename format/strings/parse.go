@@ -211,8 +211,12 @@ func (p *parser) word(next byte) (from, to int, text string, ok bool) {
 	end := quoteEnd(p.src, from+1)
 	// A quote that runs over a line and is not followed by what belongs behind
 	// it was not closed on its own line.
-	line := strings.IndexByte(p.src[from:], '\n')
-	if end < 0 || line >= 0 && from+line < end && !p.follows(end+1, next) {
+	inside := p.src[from:]
+	if end >= 0 {
+		inside = p.src[from:end]
+	}
+	line := strings.IndexByte(inside, '\n')
+	if end < 0 || line >= 0 && !p.follows(end+1, next) {
 		stop := len(p.src)
 		if line >= 0 {
 			stop = from + line
