@@ -104,6 +104,15 @@ func (c *Catalog) At(id string) int {
 	return c.index.find(c.Entries, key, product)
 }
 
+// Counterpart gives the entry with the ID that an entry of another catalog has,
+// or nil. In the same catalog it is the entry itself.
+func (c *Catalog) Counterpart(of *Catalog, e *Entry) *Entry {
+	if c == of {
+		return e
+	}
+	return c.Find(e.ID())
+}
+
 // Grow makes room for n entries.
 func (c *Catalog) Grow(n int) {
 	if len(c.Entries) > 0 || cap(c.Entries) < n {

@@ -14,3 +14,11 @@ func AppendQuoted(out []byte, text string, instead func(out []byte, c byte) []by
 	}
 	return append(append(out, text[from:]...), '"')
 }
+
+// Put appends texts.
+func Put(out []byte, texts ...string) []byte {
+	for _, text := range texts {
+		out = append(out, text...)
+	}
+	return out
+}

@@ -10,6 +10,7 @@ import (
 	"zelvik/format/xmlscan"
 	"zelvik/message"
 	"zelvik/message/printf"
+	"zelvik/pages"
 )
 
 const xliffNamespace = `xmlns:xliff="urn:oasis:names:tc:xliff:document:1.2"`
@@ -25,7 +26,7 @@ type composer struct {
 }
 
 func compose(c *catalog.Catalog, o format.Options) ([]byte, []catalog.Loss) {
-	w := &composer{line: "\n", out: make([]byte, 0, o.Room(256+len(c.Entries)*110))}
+	w := &composer{line: "\n", out: pages.Make[byte](o.Room(256 + len(c.Entries)*110))}
 	w.out = append(w.out, `<?xml version="1.0" encoding="utf-8"?>`+"\n<resources"...)
 	if namesPlaceholders(c) {
 		w.out = append(w.out, " "+xliffNamespace...)
@@ -34,7 +35,7 @@ func compose(c *catalog.Catalog, o format.Options) ([]byte, []catalog.Loss) {
 	const many = 20000
 	half := boundary(c.Entries, len(c.Entries)/2)
 	if half > many && o.Against == nil {
-		second := &composer{line: w.line, out: make([]byte, 0, cap(w.out)/2)}
+		second := &composer{line: w.line, out: pages.Make[byte](cap(w.out) / 2)}
 		var wait sync.WaitGroup
 		wait.Go(func() { second.entries(c.Entries[half:], o) })
 		w.entries(c.Entries[:half], o)

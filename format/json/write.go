@@ -9,6 +9,7 @@ import (
 	"zelvik/format"
 	"zelvik/format/jsonscan"
 	"zelvik/message/loose"
+	"zelvik/pages"
 )
 
 // writer writes texts and tells what it could not say.
@@ -27,7 +28,7 @@ func composeAs(c *catalog.Catalog, o format.Options, s loose.Spelling) ([]byte, 
 	c.Find("") // makes the index, which both halves read
 	w := &writer{spelling: s}
 	w.Catalog, w.Source = c, o.Source == nil
-	out := make([]byte, 0, o.Room(len(c.Entries)*96))
+	out := pages.Make[byte](o.Room(len(c.Entries) * 96))
 	if nests(c) {
 		root := &node{}
 		for i := range c.Entries {

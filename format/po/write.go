@@ -13,6 +13,7 @@ import (
 	"zelvik/message/icu"
 	"zelvik/message/loose"
 	"zelvik/message/printf"
+	"zelvik/pages"
 )
 
 // writer writes entries and tells what it could not say.
@@ -59,7 +60,7 @@ func join(catalogs []*catalog.Catalog) ([]byte, []catalog.Loss) {
 		w.target = catalogs[1]
 		w.forms, pluralForms = numbered.Own(w.target.Culture), header(w.target.Culture)
 	}
-	out := make([]byte, 0, 256+len(source.Entries)*128)
+	out := pages.Make[byte](256 + len(source.Entries)*128)
 	keyed := isKeyed(catalogs)
 	out = w.header(out, pluralForms, keyed)
 	source.Find("") // makes the indexes, which both halves read

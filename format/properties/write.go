@@ -10,6 +10,7 @@ import (
 	"zelvik/message"
 	"zelvik/message/icu"
 	"zelvik/message/printf"
+	"zelvik/pages"
 )
 
 // writer writes entries and tells what it could not say.
@@ -27,7 +28,7 @@ type writer struct {
 func compose(c *catalog.Catalog, o format.Options) ([]byte, []catalog.Loss) {
 	c.Find("") // makes the index, which both halves read
 	first, second := newWriter(c), newWriter(c)
-	out, on := format.Append(make([]byte, 0, o.Room(len(c.Entries)*96)), len(c.Entries), o, first, second, func(w *writer, out []byte, from, to int) ([]byte, bool) {
+	out, on := format.Append(pages.Make[byte](o.Room(len(c.Entries)*96)), len(c.Entries), o, first, second, func(w *writer, out []byte, from, to int) ([]byte, bool) {
 		for i := from; i < to; i++ {
 			var on bool
 			if out, on = o.Flush(out); !on {

@@ -3,6 +3,7 @@ package qt
 import (
 	"fmt"
 	"slices"
+	"strconv"
 	"strings"
 	"sync"
 
@@ -65,8 +66,24 @@ func next(text string) (at, size int, marker *message.Placeholder) {
 type speller struct {
 	// counted is the argument that %n stands for.
 	counted *message.Placeholder
-	// rank gives the others their numbers.
-	rank map[string]int
+	// ranks give the others their numbers.
+	ranks []rank
+}
+
+// rank is the number of an argument.
+type rank struct {
+	ident  string
+	number int
+}
+
+// rank gives the number of an argument, 0 for an unknown one.
+func (s speller) rank(ident string) int {
+	for i := len(s.ranks) - 1; i >= 0; i-- {
+		if s.ranks[i].ident == ident {
+			return s.ranks[i].number
+		}
+	}
+	return 0
 }
 
 // newSpeller decides which argument of a message has which marker.
@@ -74,7 +91,6 @@ func newSpeller(m message.Message) (s speller, losses []message.Loss) {
 	if m.Choice == nil && !m.HasPlaceholders() {
 		return s, nil
 	}
-	s.rank = map[string]int{}
 	if m.Choice != nil && m.Choice.Selectors[0].Kind == message.Plural {
 		s.counted = &m.Choice.Selectors[0].Argument
 	}
@@ -84,20 +100,22 @@ func newSpeller(m message.Message) (s speller, losses []message.Loss) {
 		}
 	}
 	order := 0
-	for _, p := range m.Arguments() {
-		if s.counts(&p) {
-			if p.Position > 0 && p.Position != len(m.Arguments()) && p.Syntax != message.Marker {
+	var room [4]message.Placeholder
+	arguments := m.AppendArguments(room[:0])
+	for i := range arguments {
+		p := &arguments[i]
+		if s.counts(p) {
+			if p.Position > 0 && p.Position != len(arguments) && p.Syntax != message.Marker {
 				losses = append(losses, message.Loss{Kind: "position", Lost: fmt.Sprintf("that the count is argument %d", p.Position), Instead: "%n, which stands beside the others"})
 			}
 			continue
 		}
 		order++
-		s.rank[p.Ident()] = order
-		if p.Syntax == message.Marker {
-			s.rank[p.Ident()] = p.Position
-		} else if p.Position > 0 && p.Position != order && s.counted == nil {
-			s.rank[p.Ident()] = p.Position
+		r := rank{p.Ident(), order}
+		if p.Syntax == message.Marker || p.Position > 0 && s.counted == nil {
+			r.number = p.Position
 		}
+		s.ranks = append(s.ranks, r)
 		if !p.MadeName() {
 			losses = append(losses, message.Loss{Kind: "name", Lost: "the name of the placeholder {" + p.Name + "}", Instead: "its position; the ledger of a family keeps the name"})
 		}
@@ -124,31 +142,38 @@ func (s speller) write(p message.Pattern) (string, []message.Loss) {
 			return string(text), nil
 		}
 	}
-	var out strings.Builder
 	var losses []message.Loss
-	for _, part := range p {
+	var room [256]byte
+	out := room[:0]
+	sure := true // that it reads as it was
+	for i, part := range p {
 		switch part := part.(type) {
 		case message.Text:
 			if message.HasMarkup(string(part)) {
 				losses = append(losses, message.Loss{Kind: "markup", Lost: "that the tags in the text are shown as they stand", Instead: "they read as markup"})
 			}
-			out.WriteString(string(part))
+			sure = sure && part != "" && strings.IndexByte(string(part), '%') < 0 && strings.IndexByte(string(part), '<') < 0 &&
+				(i == 0 || part[0] < '0' || part[0] > '9')
+			out = append(out, part...)
 		case *message.Markup:
-			out.WriteString(part.String())
+			sure = false
+			out = append(out, part.String()...)
 		case *message.Placeholder:
 			local := ""
 			if part.Style.Has("group") && (part.Type == message.Decimal || part.Type == message.Integer) {
 				local = "L"
 			}
 			if s.counts(part) {
-				out.WriteString("%" + local + "n")
+				out = append(append(append(out, '%'), local...), 'n')
 			} else {
-				fmt.Fprintf(&out, "%%%s%d", local, s.rank[part.Ident()])
+				number := s.rank(part.Ident())
+				sure = sure && number > 0 && number < 100
+				out = strconv.AppendInt(append(append(out, '%'), local...), int64(number), 10)
 			}
 		}
 	}
-	text := out.String()
-	if strings.IndexByte(text, '%') < 0 {
+	text := string(out)
+	if sure || strings.IndexByte(text, '%') < 0 {
 		return text, losses
 	}
 	if again := read(text); len(again) != len(p) || again.Literal() != p.Literal() {

@@ -10,6 +10,7 @@ import (
 	"zelvik/format/numbered"
 	"zelvik/format/xmlscan"
 	"zelvik/message"
+	"zelvik/pages"
 )
 
 // writer writes messages and tells what it could not say.
@@ -27,7 +28,7 @@ func join(catalogs []*catalog.Catalog) ([]byte, []catalog.Loss) {
 	source := catalogs[0]
 	target := catalogs[len(catalogs)-1]
 	w := &writer{newline: "\n", forms: formsOf(target.Culture)}
-	out := make([]byte, 0, 256+len(source.Entries)*240)
+	out := pages.Make[byte](256 + len(source.Entries)*240)
 	out = append(out, `<?xml version="1.0" encoding="utf-8"?>`+"\n<!DOCTYPE TS>\n"+`<TS version="2.1"`...)
 	if target.Culture != "" {
 		out = append(out, ` language="`+underscored(target.Culture)+`"`...)
@@ -108,7 +109,7 @@ func (w *writer) message(out []byte, source, target *catalog.Catalog, e *catalog
 	}
 	var t *catalog.Entry
 	if target != nil {
-		t = target.Find(e.ID())
+		t = target.Counterpart(source, e)
 	}
 	_, _, comment, named := split(e)
 	resolved := w.Resolved(source, e)
@@ -118,16 +119,18 @@ func (w *writer) message(out []byte, source, target *catalog.Catalog, e *catalog
 		plural = plural || c != nil && c.Selectors[0].Kind == message.Plural
 	}
 	inner := indent + step
-	out = append(append(out, indent...), "<message"...)
+	out = format.Put(out, indent, "<message")
 	if !named {
-		out = append(append(append(out, ` id="`...), xmlscan.EscapeAttribute(e.Key)...), '"')
+		out = format.Put(out, ` id="`, xmlscan.EscapeAttribute(e.Key), `"`)
 	}
 	if plural {
 		out = append(out, ` numerus="yes"`...)
 	}
-	out = append(append(out, '>'), w.newline...)
-	text := w.main(resolved.Message, t == nil || t == e)
-	out = append(w.field(out, inner, "source", text), w.newline...)
+	out = format.Put(out, ">", w.newline, inner, "<source>")
+	begin := len(out)
+	out = escape(out, w.main(resolved.Message, t == nil || t == e))
+	end := len(out)
+	out = format.Put(out, "</source>", w.newline)
 	if comment != "" {
 		out = append(w.field(out, inner, "comment", comment), w.newline...)
 	}
@@ -143,18 +146,18 @@ func (w *writer) message(out []byte, source, target *catalog.Catalog, e *catalog
 		if t != e {
 			t = w.Resolved(target, t)
 		} else if t = resolved; !plural { // the source is its own translation
-			out = append(escape(append(append(append(out, "<translation"...), w.unfinished(t)...), '>'), text), "</translation>"...)
-			return append(append(append(append(out, w.newline...), indent...), "</message>"...), w.newline...)
+			out = format.Put(out, "<translation", w.unfinished(t), ">")
+			out = append(out, out[begin:end]...)
+			return format.Put(out, "</translation>", w.newline, indent, "</message>", w.newline)
 		}
 	}
 	out = w.translation(out, t, plural, inner)
-	out = append(append(append(out, w.newline...), indent...), "</message>"...)
-	return append(out, w.newline...)
+	return format.Put(out, w.newline, indent, "</message>", w.newline)
 }
 
 func (w *writer) field(out []byte, indent, name, text string) []byte {
-	out = append(append(append(append(out, indent...), '<'), name...), '>')
-	return append(append(append(escape(out, text), "</"...), name...), '>')
+	out = escape(format.Put(out, indent, "<", name, ">"), text)
+	return format.Put(out, "</", name, ">")
 }
 
 // main spells the text that stands for a message; tell says that losses are
@@ -177,7 +180,7 @@ func (w *writer) main(m message.Message, tell bool) string {
 
 // translation writes the translation element.
 func (w *writer) translation(out []byte, t *catalog.Entry, plural bool, indent string) []byte {
-	out = append(append(append(out, "<translation"...), w.unfinished(t)...), '>')
+	out = format.Put(out, "<translation", w.unfinished(t), ">")
 	switch {
 	case plural:
 		texts := make([]string, w.forms.Count)

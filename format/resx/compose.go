@@ -10,6 +10,7 @@ import (
 	"zelvik/message"
 	"zelvik/message/composite"
 	"zelvik/message/icu"
+	"zelvik/pages"
 )
 
 // head is the least that .NET's own reader asks for.
@@ -40,7 +41,7 @@ func (w *composer) lose(kind, lost, instead string) {
 }
 
 func compose(c *catalog.Catalog, o format.Options) ([]byte, []catalog.Loss) {
-	out := make([]byte, 0, o.Room(len(head)+len(c.Entries)*160))
+	out := pages.Make[byte](o.Room(len(head) + len(c.Entries)*160))
 	out = append(out, head...)
 	c.Find("") // makes the index, which both halves read
 	doubles := inOtherCase(c)

@@ -11,6 +11,7 @@ import (
 	"zelvik/format/xmlscan"
 	"zelvik/message"
 	"zelvik/message/loose"
+	"zelvik/pages"
 )
 
 // writer writes texts and tells what it could not say.
@@ -28,7 +29,7 @@ func joinTabs(catalogs []*catalog.Catalog) ([]byte, []catalog.Loss) { return sep
 func separated(catalogs []*catalog.Catalog, sep byte) ([]byte, []catalog.Loss) {
 	w := &writer{}
 	rows := w.table(catalogs)
-	out, _ := format.Append(make([]byte, 0, 64+len(rows)*len(rows[0])*48), len(rows), format.Options{}, sep, sep, func(sep byte, out []byte, from, to int) ([]byte, bool) {
+	out, _ := format.Append(pages.Make[byte](64+len(rows)*len(rows[0])*48), len(rows), format.Options{}, sep, sep, func(sep byte, out []byte, from, to int) ([]byte, bool) {
 		for i := from; i < to; i++ {
 			for j, text := range rows[i] {
 				if j > 0 {

@@ -10,6 +10,7 @@ import (
 	"zelvik/format/stringsdict"
 	"zelvik/message"
 	"zelvik/message/printf"
+	"zelvik/pages"
 )
 
 // composer writes entries and notes what it could not say.
@@ -25,7 +26,7 @@ func (w *composer) lose(kind, lost, instead string) {
 func compose(c *catalog.Catalog, o format.Options) ([]byte, []catalog.Loss) {
 	c.Find("") // makes the index, which both halves read
 	first, second := &composer{}, &composer{}
-	out, on := format.Append(make([]byte, 0, o.Room(64+len(c.Entries)*96)), len(c.Entries), o, first, second, func(w *composer, out []byte, from, to int) ([]byte, bool) {
+	out, on := format.Append(pages.Make[byte](o.Room(64+len(c.Entries)*96)), len(c.Entries), o, first, second, func(w *composer, out []byte, from, to int) ([]byte, bool) {
 		return w.entries(out, c, o, from, to)
 	})
 	if !on {

@@ -13,6 +13,7 @@ import (
 	"zelvik/format/xmlscan"
 	"zelvik/message"
 	"zelvik/message/loose"
+	"zelvik/pages"
 )
 
 func sortTags(list []*catalog.Catalog) {
@@ -45,7 +46,7 @@ func join(catalogs []*catalog.Catalog) ([]byte, []catalog.Loss) {
 		}
 	}
 	source := string(catalogs[0].Culture)
-	out := make([]byte, 0, 1024+len(keys)*(80+90*len(catalogs)))
+	out := pages.Make[byte](1024 + len(keys)*(80+90*len(catalogs)))
 	out = append(out, `<?xml version="1.0" encoding="UTF-8"?>`+"\n"+`<tmx version="1.4">`+"\n"+
 		`  <header creationtool="zelvik" creationtoolversion="1" segtype="block" o-tmf="zelvik" adminlang="en" srclang="`+source+`" datatype="plaintext"/>`+"\n  <body>\n"...)
 	for _, c := range catalogs {

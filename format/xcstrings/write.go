@@ -14,6 +14,7 @@ import (
 	"zelvik/format/stringsdict"
 	"zelvik/message"
 	"zelvik/message/printf"
+	"zelvik/pages"
 )
 
 // layout is how the platform's editor writes the file.
@@ -53,7 +54,7 @@ func join(catalogs []*catalog.Catalog) ([]byte, []catalog.Loss) {
 	// The entries are written on both cores, and put where a mark stands.
 	mark := jsonscan.Field{Key: "\x00", Value: jsonscan.Str("")}
 	before, after, _ := bytes.Cut(layout.Append(nil, tree(jsonscan.Dict(mark)), ""), layout.Member(nil, mark, true, layout.Indent))
-	out := make([]byte, 0, 1024+len(keys)*(80+240*len(catalogs)))
+	out := pages.Make[byte](1024 + len(keys)*(80+240*len(catalogs)))
 	out = append(out, before...)
 	for _, c := range catalogs {
 		c.Find("") // makes its index, which both halves read

@@ -10,6 +10,7 @@ import (
 	"zelvik/format/xmlscan"
 	"zelvik/message"
 	"zelvik/message/loose"
+	"zelvik/pages"
 )
 
 // writer writes units and tells what it could not say.
@@ -42,7 +43,7 @@ func join(catalogs []*catalog.Catalog, second bool) ([]byte, []catalog.Loss) {
 			coded = coded || m.Choice == nil && (m.HasPlaceholders() || hasMarkup(m.Pattern))
 		}
 	}
-	out := make([]byte, 0, 512+len(source.Entries)*200)
+	out := pages.Make[byte](512 + len(source.Entries)*200)
 	out = append(out, `<?xml version="1.0" encoding="UTF-8"?>`+"\n"...)
 	indent := "      "
 	tags := [2]string{`source-language="` + string(source.Culture) + `"`, ""}
