@@ -99,6 +99,9 @@ type Writer struct {
 // Write writes a pattern, and tells what it could not say.
 func (w *Writer) Write(p message.Pattern) (string, []message.Loss) {
 	m := message.Message{Pattern: p}
+	if text, plain := m.Plain(""); plain {
+		return w.Text(text), nil
+	}
 	made := m.HasPlaceholders()
 	for p := range m.Placeholders() {
 		made = made && p.MadeName()
@@ -111,44 +114,45 @@ func (w *Writer) Write(p message.Pattern) (string, []message.Loss) {
 		}
 		return id
 	}
-	var out strings.Builder
+	var room [256]byte
+	out := room[:0]
 	var losses []message.Loss
 	var open []string
 	order, tags := 0, 0
 	for _, part := range p {
 		switch part := part.(type) {
 		case message.Text:
-			out.WriteString(w.Text(string(part)))
+			out = append(out, w.Text(string(part))...)
 		case *message.Placeholder:
 			order++
 			if raw := w.repeat(part, used); raw != "" {
-				out.WriteString(raw)
+				out = append(out, raw...)
 				continue
 			}
 			native, more := icu.Writer{Numbered: made}.Write(message.Message{Pattern: message.Pattern{part}})
 			losses = append(losses, more...)
 			id := unique(strconv.Itoa(cmp.Or(part.Position, order)))
-			out.WriteString(w.Placeholder(id, native, part.Sample))
+			out = append(out, w.Placeholder(id, native, part.Sample)...)
 		case *message.Markup:
 			switch part.Role {
 			case message.Lone:
 				tags++
-				out.WriteString(w.Placeholder(unique(fmt.Sprintf("m%d", tags)), part.String(), ""))
+				out = append(out, w.Placeholder(unique(fmt.Sprintf("m%d", tags)), part.String(), "")...)
 			case message.Open:
 				tags++
 				id := unique(fmt.Sprintf("m%d", tags))
 				open = append(open, id)
-				out.WriteString(w.Tag(part.Role, id, part.String(), closes(p, part)))
+				out = append(out, w.Tag(part.Role, id, part.String(), closes(p, part))...)
 			default:
 				id := ""
 				if n := len(open); n > 0 {
 					id, open = open[n-1], open[:n-1]
 				}
-				out.WriteString(w.Tag(part.Role, id, part.String(), id != ""))
+				out = append(out, w.Tag(part.Role, id, part.String(), id != "")...)
 			}
 		}
 	}
-	return out.String(), losses
+	return string(out), losses
 }
 
 // repeat gives the source's code for a placeholder that a translation repeats.

@@ -2,6 +2,7 @@ package xliff
 
 import (
 	"fmt"
+	"strconv"
 	"strings"
 
 	"zelvik/catalog"
@@ -97,11 +98,10 @@ func (w *writer) units(out []byte, catalogs []*catalog.Catalog, from, to int, co
 	if len(catalogs) > 1 {
 		target = catalogs[1]
 	}
-	number := 0
-	before := &writer{}
+	number := from
 	for i := range source.Entries[:from] {
-		if before.Catalog = source; before.Unheld(&source.Entries[i], "XLIFF files", holds) {
-			number++
+		if source.Entries[i].Product != "" { // is left out
+			number--
 		}
 	}
 	for i := from; i < to; i++ {
@@ -116,7 +116,7 @@ func (w *writer) units(out []byte, catalogs []*catalog.Catalog, from, to int, co
 			continue
 		}
 		for _, c := range catalogs { // then the texts are read by what stands in them
-			if t := c.Find(e.ID()); t != nil && t.Message.Choice == nil && loose.Of(t.Message.String()).Misread(t.Message.String()) {
+			if t := c.Counterpart(source, e); t != nil && t.Message.Choice == nil && loose.Of(t.Message.String()).Misread(t.Message.String()) {
 				w.Catalog = c
 				w.Lose("escape", "that the signs in the text are no placeholder", "they read as one")
 			}
@@ -137,7 +137,7 @@ func hasMarkup(p message.Pattern) bool {
 // unit writes one unit.
 func (w *writer) unit(out []byte, source *catalog.Catalog, e *catalog.Entry, target *catalog.Catalog, number int, indent string) []byte {
 	key := w.legal(e.Key)
-	t := target.Find(e.ID())
+	t := target.Counterpart(source, e)
 	inner := indent + "  "
 	note := w.legal(e.Note)
 	w.codes = nil
@@ -150,51 +150,57 @@ func (w *writer) unit(out []byte, source *catalog.Catalog, e *catalog.Entry, tar
 		state = w.state(t)
 	}
 	if w.second {
-		out = fmt.Appendf(out, `%s<unit id="u%d" name="%s"`, indent, number, xmlscan.EscapeAttribute(key))
+		out = strconv.AppendInt(format.Put(out, indent, `<unit id="u`), int64(number), 10)
+		out = format.Put(out, `" name="`, xmlscan.EscapeAttribute(key), `"`)
 		if e.Fixed {
 			out = append(out, ` translate="no"`...)
 		}
 		if e.Limit > 0 {
 			out = fmt.Appendf(out, ` slr:sizeRestriction="%d"`, e.Limit)
 		}
-		out = append(out, ">"+w.newline...)
+		out = format.Put(out, ">", w.newline)
 		if note != "" {
-			out = append(out, inner+"<notes>"+w.newline+inner+"  <note>"+xmlscan.EscapeText(note)+"</note>"+w.newline+inner+"</notes>"+w.newline...)
+			out = format.Put(out, inner, "<notes>", w.newline, inner, "  <note>", xmlscan.EscapeText(note), "</note>", w.newline, inner, "</notes>", w.newline)
 		}
-		out = append(out, inner+"<segment"...)
+		out = format.Put(out, inner, "<segment")
 		if state != "" {
-			out = append(out, ` state="`+state+`"`...)
+			out = format.Put(out, ` state="`, state, `"`)
 		}
-		out = append(out, ">"+w.newline+inner+"  <source"+space(text)+">"+text+"</source>"+w.newline...)
+		out = format.Put(out, ">", w.newline, inner, "  <source", space(text), ">", text, "</source>", w.newline)
 		if t != nil {
-			out = append(out, inner+"  <target"+space(translation)+">"+translation+"</target>"+w.newline...)
+			out = format.Put(out, inner, "  <target", space(translation), ">", translation, "</target>", w.newline)
 		}
-		return append(out, inner+"</segment>"+w.newline+indent+"</unit>"+w.newline...)
+		return format.Put(out, inner, "</segment>", w.newline, indent, "</unit>", w.newline)
 	}
-	out = fmt.Appendf(out, `%s<trans-unit id="%d" resname="%s"`, indent, number, xmlscan.EscapeAttribute(key))
+	out = strconv.AppendInt(format.Put(out, indent, `<trans-unit id="`), int64(number), 10)
+	out = format.Put(out, `" resname="`, xmlscan.EscapeAttribute(key), `"`)
 	if e.Fixed {
 		out = append(out, ` translate="no"`...)
 	}
 	if e.Limit > 0 {
 		out = fmt.Appendf(out, ` maxwidth="%d" size-unit="char"`, e.Limit)
 	}
-	out = append(out, space(text+translation)+">"+w.newline+inner+"<source>"+text+"</source>"+w.newline...)
+	spaced := text
 	if t != nil {
-		out = append(out, inner+"<target"...)
+		spaced += translation
+	}
+	out = format.Put(out, space(spaced), ">", w.newline, inner, "<source>", text, "</source>", w.newline)
+	if t != nil {
+		out = format.Put(out, inner, "<target")
 		if state != "" {
-			out = append(out, ` state="`+state+`"`...)
+			out = format.Put(out, ` state="`, state, `"`)
 		}
-		out = append(out, ">"+translation+"</target>"+w.newline...)
+		out = format.Put(out, ">", translation, "</target>", w.newline)
 	}
 	if note != "" {
-		out = append(out, inner+"<note>"+xmlscan.EscapeText(note)+"</note>"+w.newline...)
+		out = format.Put(out, inner, "<note>", xmlscan.EscapeText(note), "</note>", w.newline)
 	}
-	return append(out, indent+"</trans-unit>"+w.newline...)
+	return format.Put(out, indent, "</trans-unit>", w.newline)
 }
 
 // space asks readers to keep white space where a text depends on it.
 func space(text string) string {
-	if strings.TrimSpace(text) != text || strings.Contains(text, "  ") || strings.ContainsAny(text, "\n\t") {
+	if strings.TrimSpace(text) != text || strings.Contains(text, "  ") || strings.IndexByte(text, '\n') >= 0 || strings.IndexByte(text, '\t') >= 0 {
 		return ` xml:space="preserve"`
 	}
 	return ""
@@ -257,7 +263,11 @@ func (w *writer) content(m message.Message, isSource bool) string {
 	if m.Choice != nil || !w.coded {
 		return w.text(w.Told(w.spelling.Write(m)))
 	}
-	if _, chosen := loose.Chosen(m.Pattern.String()); chosen && m.Choice == nil && !m.HasPlaceholders() {
+	text, plain := m.Plain("{")
+	if plain {
+		return w.text(text)
+	}
+	if _, chosen := loose.Chosen(m.Pattern.String()); chosen && !m.HasPlaceholders() {
 		w.Lose("escape", "that the signs in the text are no choice", "they read as one")
 	}
 	writer := inline.Writer{Text: w.text, Placeholder: w.placeholder, Tag: w.tag, Codes: w.codes}

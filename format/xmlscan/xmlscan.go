@@ -527,8 +527,11 @@ func has(text string, kind uint8) bool {
 // Legal reports whether XML 1.0 can hold the text: no control character but
 // tab and line ends (XML 1.0, production Char).
 func Legal(text string) bool {
-	for _, r := range text {
-		if r < 0x20 && r != '\t' && r != '\n' && r != '\r' || r == 0xFFFE || r == 0xFFFF {
+	for i := range len(text) {
+		switch c := text[i]; {
+		case c < 0x20 && c != '\t' && c != '\n' && c != '\r':
+			return false
+		case c == 0xEF && (strings.HasPrefix(text[i:], "\uFFFE") || strings.HasPrefix(text[i:], "\uFFFF")):
 			return false
 		}
 	}

@@ -123,6 +123,12 @@ func patternStyle(pattern string) (message.Type, message.Style) {
 // not say. Inside a plural over the same argument a plain whole number needs
 // no style.
 func spell(p *message.Placeholder, id string, counted bool) (string, []message.Loss) {
+	if p.Style == "" && (p.Type == message.String || p.Type == message.Integer) { // most are
+		if p.Type == message.String || counted {
+			return "{" + id + "}", nil
+		}
+		return "{" + id + ", number, ::group-off}", nil
+	}
 	var losses []message.Loss
 	format := ""
 	style := p.Style

@@ -3,6 +3,7 @@ package icu
 import (
 	"fmt"
 	"slices"
+	"strconv"
 	"strings"
 
 	"zelvik/message"
@@ -54,7 +55,7 @@ type output struct {
 
 func (o *output) id(p *message.Placeholder) string {
 	if o.Numbered && p.Position > 0 {
-		return fmt.Sprint(p.Position - 1)
+		return strconv.Itoa(p.Position - 1)
 	}
 	return name(p)
 }
