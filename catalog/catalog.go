@@ -94,23 +94,49 @@ func (c *Catalog) At(id string) int {
 	if c == nil {
 		return -1
 	}
+	key, product, _ := strings.Cut(id, "\x00")
+	return c.indexed().find(c.Entries, key, product)
+}
+
+// indexed gives the index, which is made where there is none.
+func (c *Catalog) indexed() *index {
 	if c.index == nil {
 		c.index = newIndex(len(c.Entries))
 		for i := range c.Entries {
 			c.index.add(c.Entries, i)
 		}
 	}
-	key, product, _ := strings.Cut(id, "\x00")
-	return c.index.find(c.Entries, key, product)
+	return c.index
 }
 
-// Counterpart gives the entry with the ID that an entry of another catalog has,
-// or nil. In the same catalog it is the entry itself.
-func (c *Catalog) Counterpart(of *Catalog, e *Entry) *Entry {
-	if c == of {
-		return e
+// Near gives the entry with the ID, or nil, as Find does. It looks first where
+// the entry probably is: catalogs mostly have theirs in the same order.
+func (c *Catalog) Near(number int, id string) *Entry {
+	if c != nil && number < len(c.Entries) {
+		if e := &c.Entries[number]; e.Key == id && e.Product == "" {
+			return e
+		}
 	}
-	return c.Find(e.ID())
+	return c.Find(id)
+}
+
+// Keys gives the keys of several catalogs, each once, in the order of the first
+// catalog that has it. Entries for one product are set aside.
+func Keys(catalogs []*Catalog, aside func(c *Catalog, e *Entry)) []string {
+	keys := make([]string, 0, len(catalogs[0].Entries))
+	for n, c := range catalogs {
+		x := c.indexed()
+		single := x.parts[0].used+x.parts[1].used == len(c.Entries)
+		for i := range c.Entries {
+			e := &c.Entries[i]
+			if e.Product != "" {
+				aside(c, e)
+			} else if (single || c.At(e.Key) == i) && !slices.ContainsFunc(catalogs[:n], func(c *Catalog) bool { return c.Near(i, e.Key) != nil }) {
+				keys = append(keys, e.Key)
+			}
+		}
+	}
+	return keys
 }
 
 // Grow makes room for n entries.

@@ -212,7 +212,7 @@ func (t *Teller) Comment(note string) string {
 func (t *Teller) Unheld(e *catalog.Entry, title string, holds Abilities) bool {
 	t.Entry = e
 	if e.Product != "" {
-		t.Lose("product", "the text for the product "+e.Product, "nothing; the text for all products is kept")
+		t.aside(e)
 		return false
 	}
 	_, plain := e.Message.Plain("")
@@ -239,6 +239,18 @@ func (t *Teller) Unheld(e *catalog.Entry, title string, holds Abilities) bool {
 		t.Lose("limit", fmt.Sprintf("the limit of %d characters", e.Limit), "none; "+title+" hold no limits")
 	}
 	return true
+}
+
+// Keys gives the keys of catalogs, each once, and tells of texts for one product.
+func (t *Teller) Keys(catalogs []*catalog.Catalog) []string {
+	return catalog.Keys(catalogs, func(c *catalog.Catalog, e *catalog.Entry) {
+		t.Catalog, t.Entry = c, e
+		t.aside(e)
+	})
+}
+
+func (t *Teller) aside(e *catalog.Entry) {
+	t.Lose("product", "the text for the product "+e.Product, "nothing; the text for all products is kept")
 }
 
 // Resolved gives the message of an entry; a reference to another entry becomes

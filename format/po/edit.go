@@ -289,7 +289,7 @@ func (e *editor) insert(c format.Change) error {
 	if !printf.C.Formatted(c.Key) && w.target != nil {
 		w.spell = e.w.spell
 	}
-	text := strings.TrimPrefix(string(w.entry(nil, own, &own.Entries[0], keyed)), e.Newline)
+	text := strings.TrimPrefix(string(w.entry(nil, own, 0, keyed)), e.Newline)
 	e.w.Losses = append(e.w.Losses, w.Losses...)
 	after := -1
 	if i, ok := e.find(c.After); ok {

@@ -68,7 +68,7 @@ func join(catalogs []*catalog.Catalog) ([]byte, []catalog.Loss) {
 	second := *w
 	out, _ = format.Append(out, len(source.Entries), format.Options{}, w, &second, func(w *writer, out []byte, from, to int) ([]byte, bool) {
 		for i := from; i < to; i++ {
-			out = w.entry(out, source, &source.Entries[i], keyed)
+			out = w.entry(out, source, i, keyed)
 		}
 		return out, true
 	})
@@ -136,13 +136,14 @@ func (w *writer) header(out []byte, pluralForms string, keyed bool) []byte {
 	return out
 }
 
-// entry writes one entry with the blank line before it.
-func (w *writer) entry(out []byte, source *catalog.Catalog, e *catalog.Entry, keyed bool) []byte {
+// entry writes entry number i of the source with the blank line before it.
+func (w *writer) entry(out []byte, source *catalog.Catalog, i int, keyed bool) []byte {
+	e := &source.Entries[i]
 	w.Catalog = source
 	if !w.Unheld(e, ".po files", holds) {
 		return out
 	}
-	t := w.target.Find(e.ID())
+	t := w.target.Near(i, e.ID())
 	resolved := w.Resolved(source, e)
 	id, plural := w.source(resolved.Message)
 	out = append(out, w.newline...)

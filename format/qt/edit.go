@@ -256,7 +256,7 @@ func (e *editor) insert(c format.Change) error {
 	if len(e.slots) > 0 {
 		indent = e.Indent(e.slots[max(place, 0)].message.from)
 	}
-	text := string(w.message(nil, source, target, &source.Entries[0], indent))
+	text := string(w.message(nil, source, target, 0, indent))
 	e.w.Losses = append(e.w.Losses, w.Losses...)
 	switch {
 	case place >= 0:

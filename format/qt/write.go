@@ -76,7 +76,7 @@ func (w *writer) messages(out []byte, source, target *catalog.Catalog, from, to 
 			out = append(escape(out, context), "</name>\n"...)
 			open, last = true, context
 		}
-		out = w.message(out, source, target, e, step)
+		out = w.message(out, source, target, i, step)
 	}
 	return out
 }
@@ -101,15 +101,16 @@ func split(e *catalog.Entry) (context, source, comment string, named bool) {
 	return "", "", "", false
 }
 
-// message writes one message.
-func (w *writer) message(out []byte, source, target *catalog.Catalog, e *catalog.Entry, indent string) []byte {
+// message writes entry number i of the source.
+func (w *writer) message(out []byte, source, target *catalog.Catalog, i int, indent string) []byte {
+	e := &source.Entries[i]
 	w.Catalog = source
 	if !w.Unheld(e, ".ts files", holds) {
 		return out
 	}
 	var t *catalog.Entry
 	if target != nil {
-		t = target.Counterpart(source, e)
+		t = target.Near(i, e.ID())
 	}
 	_, _, comment, named := split(e)
 	resolved := w.Resolved(source, e)

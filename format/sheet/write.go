@@ -61,26 +61,15 @@ func joinWorkbook(catalogs []*catalog.Catalog) ([]byte, []catalog.Loss) {
 // table makes the rows: a first one with names, then one for each key, or one
 // for each form of a plural.
 func (w *writer) table(catalogs []*catalog.Catalog) [][]string {
-	var forms, notes, limits, fixed, states bool
-	var keys []string
-	seen := make(map[string]bool, len(catalogs[0].Entries))
-	for _, c := range catalogs {
-		c.Find("") // makes its index, which both halves of the keys read
-		w.Catalog, w.Source = c, c == catalogs[0]
-		for i := range c.Entries {
-			e := &c.Entries[i]
-			if !w.Unheld(e, "spreadsheets", holds) || seen[e.Key] && c == catalogs[0] {
-				continue
-			}
-			if !seen[e.Key] {
-				seen[e.Key] = true
-				keys = append(keys, e.Key)
-			}
-			notes, limits, fixed = notes || e.Note != "", limits || e.Limit > 0, fixed || e.Fixed
-			states = states || e.State != catalog.Unstated
-			forms = forms || w.rows(e.Message) != nil
-		}
-	}
+	keys := w.Keys(catalogs)
+	forms := make([][]string, len(keys))
+	second := &writer{spelling: w.spelling, workbook: w.workbook}
+	var has, also contents
+	format.Halves(len(keys), func(from, to int) {
+		has = w.look(catalogs, keys, forms, from, to)
+	}, func(from, to int) {
+		also = second.look(catalogs, keys, forms, from, to)
+	})
 	head := []string{"key"}
 	add := func(name string, yes bool) int {
 		if !yes {
@@ -89,25 +78,43 @@ func (w *writer) table(catalogs []*catalog.Catalog) [][]string {
 		head = append(head, name)
 		return len(head) - 1
 	}
-	atForm, atNote, atLimit, atFixed := add("plural", forms), add("note", notes), add("limit", limits), add("translate", fixed)
-	texts, marks := make([]int, len(catalogs)), make([]int, len(catalogs))
-	for i, c := range catalogs {
-		texts[i] = add(heading(c.Culture), true)
-		marks[i] = add(string(c.Culture)+" state", states)
+	at := columnPlaces{form: add("plural", has.forms || also.forms), note: add("note", has.notes || also.notes), limit: add("limit", has.limits || also.limits), fixed: add("translate", has.fixed || also.fixed)}
+	for _, c := range catalogs {
+		at.texts = append(at.texts, add(heading(c.Culture), true))
+		at.marks = append(at.marks, add(string(c.Culture)+" state", has.states || also.states))
 	}
-	second := &writer{spelling: w.spelling, workbook: w.workbook}
-	second.Source = w.Source
+	at.all = len(head)
 	rows := make([][]string, 1, 1+len(keys)*5/4)
 	rows[0] = head
 	var rest [][]string
-	at := columnPlaces{atForm, atNote, atLimit, atFixed, len(head), texts, marks}
 	format.Halves(len(keys), func(from, to int) {
-		rows = w.lines(rows, catalogs, keys[from:to], at)
+		rows = w.lines(rows, catalogs, keys, forms, at, from, to)
 	}, func(from, to int) {
-		rest = second.lines(make([][]string, 0, (to-from)*5/4), catalogs, keys[from:to], at)
+		rest = second.lines(make([][]string, 0, (to-from)*5/4), catalogs, keys, forms, at, from, to)
 	})
 	w.Losses = append(w.Losses, second.Losses...)
 	return append(rows, rest...)
+}
+
+// contents say which columns a table needs.
+type contents struct{ forms, notes, limits, fixed, states bool }
+
+// look finds the forms of keys and what else their entries have, and tells what
+// spreadsheets do not hold.
+func (w *writer) look(catalogs []*catalog.Catalog, keys []string, forms [][]string, from, to int) (has contents) {
+	for i := from; i < to; i++ {
+		forms[i] = w.categories(catalogs, i, keys[i])
+		has.forms = has.forms || forms[i][0] != ""
+		for _, c := range catalogs {
+			e := c.Near(i, keys[i])
+			if w.Catalog, w.Source = c, c == catalogs[0]; e == nil || !w.Unheld(e, "spreadsheets", holds) {
+				continue
+			}
+			has.notes, has.limits, has.fixed = has.notes || e.Note != "", has.limits || e.Limit > 0, has.fixed || e.Fixed
+			has.states = has.states || e.State != catalog.Unstated
+		}
+	}
+	return has
 }
 
 // columnPlaces are the columns of a table, -1 for those that it has not; texts
@@ -118,12 +125,17 @@ type columnPlaces struct {
 }
 
 // lines makes the rows of keys.
-func (w *writer) lines(rows [][]string, catalogs []*catalog.Catalog, keys []string, at columnPlaces) [][]string {
-	for _, key := range keys {
-		list := w.categories(catalogs, key)
+func (w *writer) lines(rows [][]string, catalogs []*catalog.Catalog, keys []string, forms [][]string, at columnPlaces, from, to int) [][]string {
+	var cells []string
+	for n := from; n < to; n++ {
+		key, list := keys[n], forms[n]
 		begin := len(rows)
 		for _, category := range list {
-			r := make([]string, at.all)
+			if len(cells) == 0 {
+				cells = make([]string, 256*at.all)
+			}
+			r := cells[:at.all:at.all]
+			cells = cells[at.all:]
 			r[0] = w.legal(key)
 			if category != "" {
 				r[at.form] = category
@@ -131,7 +143,7 @@ func (w *writer) lines(rows [][]string, catalogs []*catalog.Catalog, keys []stri
 			rows = append(rows, r)
 		}
 		for i, c := range catalogs {
-			e := c.Find(key)
+			e := c.Near(n, key)
 			if e == nil {
 				continue
 			}
@@ -222,18 +234,20 @@ func bare(m message.Message, p message.Pattern) message.Pattern {
 	return out
 }
 
-// categories gives the forms of a key in all cultures, one without a name
-// where it stands in one row.
-func (w *writer) categories(catalogs []*catalog.Catalog, key string) []string {
+// whole are the forms of a key that stands in one row: one without a name.
+var whole = []string{""}
+
+// categories gives the forms of a key in all cultures.
+func (w *writer) categories(catalogs []*catalog.Catalog, number int, key string) []string {
 	var list []string
 	for _, c := range catalogs {
-		e := c.Find(key)
+		e := c.Near(number, key)
 		if e == nil {
 			continue
 		}
 		forms := w.rows(e.Message)
 		if forms == nil {
-			return []string{""}
+			return whole
 		}
 		for _, form := range forms {
 			if !slices.Contains(list, form) {
@@ -274,7 +288,7 @@ func (w *writer) text(m message.Message) string {
 // what XML cannot.
 func (w *writer) legal(text string) string {
 	clean := text
-	if strings.ContainsAny(text, "\r\x00") {
+	if strings.IndexByte(text, '\r') >= 0 || strings.IndexByte(text, 0) >= 0 {
 		clean = strings.NewReplacer("\r\n", "\n", "\r", "\n", "\x00", "").Replace(text)
 	}
 	if w.workbook && !xmlscan.Legal(clean) {

@@ -27,54 +27,46 @@ type writer struct {
 	coded    bool
 	spelling loose.Spelling
 	codes    []inline.Code
+	// variants holds a unit's texts until its head is written.
+	variants []byte
 }
 
 // join writes a memory of several cultures, the source first.
 func join(catalogs []*catalog.Catalog) ([]byte, []catalog.Loss) {
 	w := &writer{newline: "\n", coded: true}
-	coded := false
-	var keys []string
-	seen := map[string]bool{}
-	for _, c := range catalogs {
-		for i := range c.Entries {
-			e := &c.Entries[i]
-			if e.Product == "" && !seen[e.Key] {
-				seen[e.Key] = true
-				keys = append(keys, e.Key)
-			}
-			coded = coded || e.Message.Choice == nil && (e.Message.HasPlaceholders() || hasMarkup(e.Message.Pattern))
-		}
-	}
+	keys := w.Keys(catalogs)
+	coded := slices.ContainsFunc(catalogs, func(c *catalog.Catalog) bool {
+		return slices.ContainsFunc(c.Entries, func(e catalog.Entry) bool {
+			return e.Message.Choice == nil && (e.Message.HasPlaceholders() || hasMarkup(e.Message.Pattern))
+		})
+	})
 	source := string(catalogs[0].Culture)
 	out := pages.Make[byte](1024 + len(keys)*(80+90*len(catalogs)))
 	out = append(out, `<?xml version="1.0" encoding="UTF-8"?>`+"\n"+`<tmx version="1.4">`+"\n"+
 		`  <header creationtool="zelvik" creationtoolversion="1" segtype="block" o-tmf="zelvik" adminlang="en" srclang="`+source+`" datatype="plaintext"/>`+"\n  <body>\n"...)
-	for _, c := range catalogs {
-		c.Find("") // makes its index, which both halves read
-	}
 	second := &writer{newline: "\n", coded: true}
 	out, _ = format.Append(out, len(keys), format.Options{}, w, second, func(w *writer, out []byte, from, to int) ([]byte, bool) {
-		return w.units(out, catalogs, keys[from:to], coded), true
+		for i := from; i < to; i++ {
+			out = w.unit(out, catalogs, i, keys[i], "    ")
+			if !coded {
+				w.misread(catalogs, i, keys[i])
+			}
+		}
+		return out, true
 	})
 	return append(out, "  </body>\n</tmx>\n"...), append(w.Losses, second.Losses...)
 }
 
-// units writes keys, and tells which texts will read otherwise where nothing
-// in the file says that signs in texts are codes.
-func (w *writer) units(out []byte, catalogs []*catalog.Catalog, keys []string, coded bool) []byte {
-	for _, key := range keys {
-		out = w.unit(out, catalogs, key, "    ")
-		if coded {
-			continue
-		}
-		for _, c := range catalogs { // then the texts are read by what stands in them
-			if t := c.Find(key); t != nil && t.Message.Choice == nil && loose.Of(t.Message.String()).Misread(t.Message.String()) {
-				w.Catalog, w.Entry = c, t
-				w.Lose("escape", "that the signs in the text are no placeholder", "they read as one")
-			}
+// misread tells of a key's texts that will read otherwise where nothing in the
+// file says that signs in texts are codes: then they are read by what stands in
+// them.
+func (w *writer) misread(catalogs []*catalog.Catalog, number int, key string) {
+	for _, c := range catalogs {
+		if t := c.Near(number, key); t != nil && t.Message.Choice == nil && loose.Of(t.Message.String()).Misread(t.Message.String()) {
+			w.Catalog, w.Entry = c, t
+			w.Lose("escape", "that the signs in the text are no placeholder", "they read as one")
 		}
 	}
-	return out
 }
 
 func hasMarkup(p message.Pattern) bool {
@@ -84,14 +76,14 @@ func hasMarkup(p message.Pattern) bool {
 	})
 }
 
-// unit writes one key in all cultures.
-func (w *writer) unit(out []byte, catalogs []*catalog.Catalog, key, indent string) []byte {
+// unit writes one key in all cultures, in which it probably has a number.
+func (w *writer) unit(out []byte, catalogs []*catalog.Catalog, number int, key, indent string) []byte {
 	note := ""
-	var variants []byte
+	variants := w.variants[:0]
 	w.codes = nil
 	for _, c := range catalogs {
 		w.Catalog = c
-		e := c.Find(key)
+		e := c.Near(number, key)
 		w.Source = c == catalogs[0] && e != nil && e.Message.Choice != nil // codes have numbers
 		if e == nil || !w.Unheld(e, ".tmx files", holds) {
 			continue
@@ -101,19 +93,19 @@ func (w *writer) unit(out []byte, catalogs []*catalog.Catalog, key, indent strin
 		}
 		variants = w.variant(variants, c.Culture, w.Resolved(c, e).Message, indent+"  ")
 	}
-	if variants == nil {
+	if w.variants = variants; len(variants) == 0 {
 		return out
 	}
-	out = append(out, indent+`<tu tuid="`+xmlscan.EscapeAttribute(w.legal(key))+`">`+w.newline...)
+	out = format.Put(out, indent, `<tu tuid="`, xmlscan.EscapeAttribute(w.legal(key)), `">`, w.newline)
 	if note != "" {
-		out = append(out, indent+"  <note>"+xmlscan.EscapeText(note)+"</note>"+w.newline...)
+		out = format.Put(out, indent, "  <note>", xmlscan.EscapeText(note), "</note>", w.newline)
 	}
 	out = append(out, variants...)
-	return append(out, indent+"</tu>"+w.newline...)
+	return format.Put(out, indent, "</tu>", w.newline)
 }
 
 func (w *writer) variant(out []byte, tag culture.Tag, m message.Message, indent string) []byte {
-	return append(out, indent+`<tuv xml:lang="`+string(tag)+`"><seg>`+w.content(m)+"</seg></tuv>"+w.newline...)
+	return format.Put(out, indent, `<tuv xml:lang="`, string(tag), `"><seg>`, w.content(m), "</seg></tuv>", w.newline)
 }
 
 // legal leaves out characters that XML cannot hold.
@@ -137,6 +129,9 @@ func (w *writer) text(text string) string { return xmlscan.EscapeText(w.legal(te
 func (w *writer) content(m message.Message) string {
 	if m.Choice != nil || !w.coded {
 		return w.text(w.Told(w.spelling.Write(m)))
+	}
+	if text, plain := m.Plain("{"); plain {
+		return w.text(text)
 	}
 	if _, chosen := loose.Chosen(m.Pattern.String()); chosen && !m.HasPlaceholders() {
 		w.Lose("escape", "that the signs in the text are no choice", "they read as one")
@@ -284,7 +279,7 @@ func (e *editor) insert(c format.Change, tag culture.Tag) error {
 	if len(e.units) > 0 {
 		indent = e.Indent(e.units[max(place, 0)].whole.from)
 	}
-	text := string(e.w.unit(nil, []*catalog.Catalog{own}, c.Key, indent))
+	text := string(e.w.unit(nil, []*catalog.Catalog{own}, 0, c.Key, indent))
 	switch {
 	case place >= 0:
 		at := e.units[place].whole.to

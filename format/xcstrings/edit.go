@@ -73,7 +73,7 @@ func (e *editor) change(c format.Change) error {
 		if tag != e.catalogs[0].Culture {
 			catalogs = []*catalog.Catalog{{Culture: e.catalogs[0].Culture}, own}
 		}
-		e.Insert(strs, e.after(strs, c), c.Key, e.w.entry(catalogs, c.Key, -1))
+		e.Insert(strs, e.after(strs, c), c.Key, e.w.entry(catalogs, c.Key, 0))
 		return nil
 	}
 	m := &strs.Members[at]

@@ -37,7 +37,7 @@ func (w *writer) dict(fields ...jsonscan.Field) jsonscan.Tree {
 // cultures sorted.
 func join(catalogs []*catalog.Catalog) ([]byte, []catalog.Loss) {
 	w := &writer{}
-	keys, sorted := order(catalogs)
+	keys, sorted := order(w.Keys(catalogs))
 	if !sorted {
 		w.Lose("layout", "the order of the entries", "they are sorted by key, as the platform's editor does")
 	}
@@ -56,9 +56,6 @@ func join(catalogs []*catalog.Catalog) ([]byte, []catalog.Loss) {
 	before, after, _ := bytes.Cut(layout.Append(nil, tree(jsonscan.Dict(mark)), ""), layout.Member(nil, mark, true, layout.Indent))
 	out := pages.Make[byte](1024 + len(keys)*(80+240*len(catalogs)))
 	out = append(out, before...)
-	for _, c := range catalogs {
-		c.Find("") // makes its index, which both halves read
-	}
 	second := &writer{}
 	out, _ = format.Append(out, len(keys), format.Options{}, w, second, func(w *writer, out []byte, from, to int) ([]byte, bool) {
 		return w.members(out, catalogs, keys[from:to], from == 0), true
@@ -75,26 +72,11 @@ func (w *writer) members(out []byte, catalogs []*catalog.Catalog, keys []sortKey
 	return out
 }
 
-// order gives all keys sorted, and whether they stood so.
-func order(catalogs []*catalog.Catalog) (keys []sortKey, sorted bool) {
-	keys = make([]sortKey, 0, len(catalogs[0].Entries))
-	seen := map[string]bool{}
-	for _, c := range catalogs {
-		for i := range c.Entries {
-			e := &c.Entries[i]
-			if len(catalogs) == 1 { // its index knows
-				if plain := c.At(e.Key); plain >= 0 {
-					if plain == i {
-						keys = append(keys, newSortKey(e.Key, i))
-					}
-					continue
-				}
-			}
-			if !seen[e.Key] {
-				seen[e.Key] = true
-				keys = append(keys, newSortKey(e.Key, -1))
-			}
-		}
+// order gives keys sorted, and whether they stood so.
+func order(list []string) (keys []sortKey, sorted bool) {
+	keys = pages.Make[sortKey](len(list))
+	for i, key := range list {
+		keys = append(keys, newSortKey(key, i))
 	}
 	if sorted = slices.IsSortedFunc(keys, compareKeys); sorted {
 		return keys, true
@@ -120,7 +102,7 @@ func order(catalogs []*catalog.Catalog) (keys []sortKey, sorted bool) {
 type sortKey struct {
 	begin      uint64
 	lower, key string
-	// number is that of the entry where there is one catalog, else -1.
+	// number is the one that its entries probably have.
 	number int
 }
 
@@ -140,9 +122,9 @@ func compareKeys(a, b sortKey) int {
 }
 
 // compare sorts keys without regard to case.
-func compare(a, b string) int { return compareKeys(newSortKey(a, -1), newSortKey(b, -1)) }
+func compare(a, b string) int { return compareKeys(newSortKey(a, 0), newSortKey(b, 0)) }
 
-// entry writes one key in all cultures; in one catalog its number may be known.
+// entry writes one key in all cultures, in which it probably has a number.
 func (w *writer) entry(catalogs []*catalog.Catalog, key string, number int) jsonscan.Tree {
 	var note jsonscan.Tree
 	fixed := false
@@ -150,15 +132,8 @@ func (w *writer) entry(catalogs []*catalog.Catalog, key string, number int) json
 	localizations := few[:0]
 	for i, c := range catalogs {
 		w.Catalog = c
-		if number < 0 {
-			number = c.At(key)
-		}
-		if number < 0 {
-			continue
-		}
-		e := &c.Entries[number]
-		number = -1
-		if !w.Unheld(e, "string catalogs", holds) {
+		e := c.Near(number, key)
+		if e == nil || !w.Unheld(e, "string catalogs", holds) {
 			continue
 		}
 		if e.Note != "" && (i == 0 || note.Text == "") {

@@ -209,7 +209,7 @@ func (e *editor) insert(c format.Change) error {
 		indent = e.Indent(e.units[max(place, 0)].whole.from)
 	}
 	e.w.Entry = &entry
-	text := string(e.w.unit(nil, source, &entry, target, e.number(), indent))
+	text := string(e.w.unit(nil, source, 0, target, e.number(), indent))
 	switch {
 	case place >= 0:
 		at := e.units[place].whole.to

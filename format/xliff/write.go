@@ -111,12 +111,12 @@ func (w *writer) units(out []byte, catalogs []*catalog.Catalog, from, to int, co
 			continue
 		}
 		number++
-		out = w.unit(out, source, e, target, number, indent)
+		out = w.unit(out, source, i, target, number, indent)
 		if coded {
 			continue
 		}
 		for _, c := range catalogs { // then the texts are read by what stands in them
-			if t := c.Counterpart(source, e); t != nil && t.Message.Choice == nil && loose.Of(t.Message.String()).Misread(t.Message.String()) {
+			if t := c.Near(i, e.ID()); t != nil && t.Message.Choice == nil && loose.Of(t.Message.String()).Misread(t.Message.String()) {
 				w.Catalog = c
 				w.Lose("escape", "that the signs in the text are no placeholder", "they read as one")
 			}
@@ -134,10 +134,11 @@ func hasMarkup(p message.Pattern) bool {
 	return false
 }
 
-// unit writes one unit.
-func (w *writer) unit(out []byte, source *catalog.Catalog, e *catalog.Entry, target *catalog.Catalog, number int, indent string) []byte {
+// unit writes entry number i of the source as the unit of a number.
+func (w *writer) unit(out []byte, source *catalog.Catalog, i int, target *catalog.Catalog, number int, indent string) []byte {
+	e := &source.Entries[i]
 	key := w.legal(e.Key)
-	t := target.Counterpart(source, e)
+	t := target.Near(i, e.ID())
 	inner := indent + "  "
 	note := w.legal(e.Note)
 	w.codes = nil
