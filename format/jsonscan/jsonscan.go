@@ -10,6 +10,7 @@ import (
 	"unicode/utf16"
 	"unicode/utf8"
 
+	"zelvik/format"
 	"zelvik/pages"
 )
 
@@ -328,6 +329,9 @@ func (p *parser) str() string {
 	from := p.at
 	plain := true
 	for p.at < len(p.data) {
+		if p.at += format.Run(p.data[p.at:], '"', '\\'); p.at >= len(p.data) {
+			break
+		}
 		switch c := p.data[p.at]; {
 		case c == '"':
 			raw := p.data[from:p.at]
@@ -417,14 +421,13 @@ func Quote(text string) string { return string(AppendQuote(nil, text)) }
 // AppendQuote appends text as a JSON string.
 func AppendQuote[T string | []byte](out []byte, text T) []byte {
 	out = append(out, '"')
-	start := 0
-	for i := 0; i < len(text); i++ {
-		c := text[i]
-		if c >= 0x20 && c != '"' && c != '\\' {
-			continue
+	for {
+		n := format.Run(text, '"', '\\')
+		if out = append(out, text[:n]...); n == len(text) {
+			return append(out, '"')
 		}
-		out = append(out, text[start:i]...)
-		start = i + 1
+		c := text[n]
+		text = text[n+1:]
 		switch c {
 		case '"', '\\':
 			out = append(out, '\\', c)
@@ -438,8 +441,6 @@ func AppendQuote[T string | []byte](out []byte, text T) []byte {
 			out = append(out, '\\', 'u', '0', '0', hexDigits[c>>4], hexDigits[c&15])
 		}
 	}
-	out = append(out, text[start:]...)
-	return append(out, '"')
 }
 
 // QuoteASCII writes a string as JSON with every character beyond ASCII escaped.

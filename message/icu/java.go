@@ -64,13 +64,13 @@ func (p *parser) limits(argument message.Placeholder, style string) ([]message.B
 		if i == len(list)-1 {
 			key = message.Default
 		}
-		inner := &parser{text: l.text, java: true, selectors: p.selectors, cases: p.cases, depth: p.depth}
+		inner := &parser{text: l.text, java: true, selectors: p.selectors, others: p.others, depth: p.depth}
 		branches, err := inner.sequence()
 		if err != nil {
 			return nil, p.fault(err.Text, err.Mend)
 		}
-		p.selectors, p.cases = inner.selectors, inner.cases
-		p.cases[index] = append(p.cases[index], key)
+		p.selectors, p.others = inner.selectors, inner.others
+		p.others[index] = p.others[index] || key == message.Default
 		out = append(out, message.Under(index, key, branches)...)
 	}
 	return out, nil

@@ -21,10 +21,10 @@ const maxDepth = 20
 type parser struct {
 	text string
 	at   int
-	// selectors are the message's selectors in order of appearance; cases
-	// their keys.
+	// selectors are the message's selectors in order of appearance; others
+	// say whether they have a default variant.
 	selectors []message.Selector
-	cases     [][]string
+	others    []bool
 	// counted are the plural arguments around the current place, innermost
 	// last: # stands for it.
 	counted []int
@@ -74,13 +74,22 @@ func LooksChosen(text string) bool {
 			return false
 		}
 		rest = rest[at+1:]
-		name, after, ok := strings.Cut(rest, ",")
-		if !ok || strings.ContainsAny(name, "{}") {
+		end := 0
+		for end < len(rest) && rest[end] != ',' && rest[end] != '{' && rest[end] != '}' {
+			end++
+		}
+		if end == len(rest) || rest[end] != ',' {
 			continue
 		}
-		kind, after, ok := strings.Cut(after, ",")
-		if ok && slices.Contains([]string{"plural", "select", "selectordinal"}, strings.TrimSpace(kind)) && strings.Contains(after, "{") {
-			return true
+		kind, after, ok := strings.Cut(rest[end+1:], ",")
+		if !ok {
+			return false
+		}
+		switch strings.TrimSpace(kind) {
+		case "plural", "select", "selectordinal":
+			if strings.IndexByte(after, '{') >= 0 {
+				return true
+			}
 		}
 	}
 }
@@ -97,7 +106,7 @@ func (p *parser) tooMany() *message.Fault {
 func (p *parser) missing() []message.Fault {
 	var faults []message.Fault
 	for i, s := range p.selectors {
-		if !slices.Contains(p.cases[i], message.Default) {
+		if !p.others[i] {
 			faults = append(faults, message.Fault{Rule: "select-gap",
 				Text: fmt.Sprintf("the %s over %s has no other variant", s.Kind, name(&s.Argument)),
 				Mend: "add other {...}, which applies when no variant does"})
@@ -186,16 +195,16 @@ func (p *parser) flat() (message.Pattern, bool) {
 			p.at = start
 			return nil, false
 		case c == '{':
-			if pattern == nil { // with room for the text around it
-				pattern = make(message.Pattern, 0, 4)
-			}
-			pattern = message.SplitMarkup(pattern, p.text[from:p.at])
+			text := p.text[from:p.at]
 			argument := p.simple()
 			if argument == nil {
 				p.at = start
 				return nil, false
 			}
-			pattern, from = append(pattern, argument), p.at
+			if pattern == nil { // with room for the arguments and the text around them
+				pattern = make(message.Pattern, 0, 3+2*strings.Count(p.text[p.at:], "{"))
+			}
+			pattern, from = append(message.SplitMarkup(pattern, text), argument), p.at
 			p.at--
 		case c == '#' && hash:
 			pattern = append(message.SplitMarkup(pattern, p.text[from:p.at]), p.hash())
@@ -216,9 +225,17 @@ func (p *parser) hash() *message.Placeholder {
 func (p *parser) simple() *message.Placeholder {
 	start := p.at
 	p.at++
-	id := p.word(",{}")
+	id := p.word()
 	if !argumentName(id) {
 		return nil
+	}
+	kind := ""
+	if p.is(',') {
+		p.at++
+		switch kind = p.word(); kind {
+		case "", "plural", "selectordinal", "select", "choice":
+			return nil
+		}
 	}
 	argument := &message.Placeholder{Name: id, Syntax: message.ICU}
 	if id[0] <= '9' {
@@ -226,12 +243,8 @@ func (p *parser) simple() *message.Placeholder {
 			argument.Name, argument.Position = "", n+1
 		}
 	}
-	if p.is(',') {
-		p.at++
-		kind, style := p.word(",{}"), ""
-		if kind == "plural" || kind == "selectordinal" || kind == "select" || kind == "choice" {
-			return nil
-		}
+	if kind != "" {
+		style := ""
 		if p.is(',') {
 			p.at++
 			style = strings.TrimSpace(p.style())
@@ -279,10 +292,19 @@ func (p *parser) apostrophe(literal *strings.Builder) {
 	}
 }
 
-// word reads up to one of the stop characters and trims white space.
-func (p *parser) word(stops string) string {
+// word reads up to a comma or brace and trims white space.
+func (p *parser) word() string {
 	from := p.at
-	for p.at < len(p.text) && strings.IndexByte(stops, p.text[p.at]) < 0 {
+	for p.at < len(p.text) && p.text[p.at] != ',' && p.text[p.at] != '{' && p.text[p.at] != '}' {
+		p.at++
+	}
+	return strings.TrimSpace(p.text[from:p.at])
+}
+
+// key reads up to white space or a brace.
+func (p *parser) key() string {
+	from := p.at
+	for p.at < len(p.text) && strings.IndexByte(" \t\r\n{}", p.text[p.at]) < 0 {
 		p.at++
 	}
 	return strings.TrimSpace(p.text[from:p.at])
@@ -303,7 +325,7 @@ func (p *parser) argument() ([]message.Branch, *message.Fault) {
 		return []message.Branch{{Pattern: message.Pattern{argument}}}, nil
 	}
 	p.at = start + 1
-	id := p.word(",{}")
+	id := p.word()
 	if !argumentName(id) {
 		p.at = start
 		return nil, p.fault(fmt.Sprintf("%q is no argument name", id), "name the argument with letters, digits and _, or quote the brace as '{'")
@@ -319,7 +341,7 @@ func (p *parser) argument() ([]message.Branch, *message.Fault) {
 		return nil, p.fault("a brace that is not closed", "add }")
 	}
 	p.at++
-	kind := p.word(",{}")
+	kind := p.word()
 	switch kind {
 	case "plural", "selectordinal", "select":
 		return p.choice(argument, kind)
@@ -402,7 +424,7 @@ func (p *parser) choice(argument message.Placeholder, kind string) ([]message.Br
 	if s.Kind != message.Select && strings.HasPrefix(p.text[p.at:], "offset:") {
 		p.at += len("offset:")
 		p.space()
-		digits := p.word(" \t\r\n{}")
+		digits := p.key()
 		n, err := strconv.Atoi(digits)
 		if err != nil {
 			return nil, p.fault(fmt.Sprintf("%q is no offset", digits), "write offset:1")
@@ -417,6 +439,7 @@ func (p *parser) choice(argument message.Placeholder, kind string) ([]message.Br
 	out := make([]message.Branch, 0, 3)
 	var few [6]string
 	seen := few[:0]
+	var keys []string // for the branches to share
 	for {
 		p.space()
 		if p.is('}') {
@@ -427,7 +450,7 @@ func (p *parser) choice(argument message.Placeholder, kind string) ([]message.Br
 			return out, nil
 		}
 		start := p.at
-		key := p.word(" \t\r\n{}")
+		key := p.key()
 		p.space()
 		if key == "" || !p.is('{') {
 			p.at = start
@@ -447,6 +470,19 @@ func (p *parser) choice(argument message.Placeholder, kind string) ([]message.Br
 		seen = append(seen, key)
 		p.at++
 		opened := p.at - 1
+		p.others[index] = p.others[index] || key == message.Default
+		if pattern, ok := p.flat(); ok && p.is('}') && p.depth < maxDepth {
+			p.at++
+			if len(keys) <= index {
+				keys = make([]string, 4*(index+1))
+			}
+			here := keys[: index+1 : index+1]
+			keys = keys[index+1:]
+			here[index] = key
+			out = append(out, message.Branch{Keys: here, Pattern: pattern})
+			continue
+		}
+		p.at = opened + 1
 		inner, err := p.sequence()
 		if err != nil {
 			return nil, err
@@ -456,9 +492,6 @@ func (p *parser) choice(argument message.Placeholder, kind string) ([]message.Br
 			return nil, p.fault("a brace that is not closed", "add }")
 		}
 		p.at++
-		if !slices.Contains(p.cases[index], key) {
-			p.cases[index] = append(p.cases[index], key)
-		}
 		if out = append(out, message.Under(index, key, inner)...); len(out) > message.MaxVariants {
 			return nil, p.tooMany()
 		}
@@ -487,7 +520,7 @@ func (p *parser) selector(s message.Selector) int {
 		}
 	}
 	p.selectors = append(p.selectors, s)
-	p.cases = append(p.cases, make([]string, 0, 4))
+	p.others = append(p.others, false)
 	return len(p.selectors) - 1
 }
 

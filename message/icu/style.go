@@ -39,6 +39,8 @@ func numberStyle(style string) (message.Type, message.Style) {
 		return message.Percent, ""
 	case "currency":
 		return message.Currency, ""
+	case "::group-off": // the plain whole number
+		return message.Integer, ""
 	}
 	skeleton, ok := strings.CutPrefix(style, "::")
 	if !ok {
