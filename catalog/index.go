@@ -116,38 +116,45 @@ func (p *part) grow(entries []Entry) {
 	}
 }
 
+// halves does two halves of a work, side by side in a large catalog.
+func (c *Catalog) halves(work func(half int)) {
+	if len(c.Entries) <= 5000 {
+		work(0)
+		work(1)
+		return
+	}
+	var wait sync.WaitGroup
+	wait.Go(func() { work(0) })
+	work(1)
+	wait.Wait()
+}
+
 // Index makes the index of all entries at once, the two parts side by side in
 // a large catalog, and calls f for every entry that has the ID of an earlier
 // one, with that one's number. Hashes are those of the entries, or nil.
 func (c *Catalog) Index(hashes []uint64, f func(first int, e *Entry)) {
 	if hashes == nil {
 		hashes = make([]uint64, len(c.Entries))
-		for i := range c.Entries {
-			hashes[i] = Hash(c.Entries[i].Key, c.Entries[i].Product)
-		}
+		c.halves(func(half int) {
+			from, to := half*len(hashes)/2, (half+1)*len(hashes)/2
+			for i := from; i < to; i++ {
+				hashes[i] = Hash(c.Entries[i].Key, c.Entries[i].Product)
+			}
+		})
 	}
 	x := newIndex(len(c.Entries))
 	type double struct{ first, n int }
 	var doubles [2][]double
-	fill := func(half uint64) {
+	c.halves(func(half int) {
 		for n, hash := range hashes {
-			if hash>>63 != half {
+			if hash>>63 != uint64(half) {
 				continue
 			}
 			if first := x.parts[half].add(c.Entries, n, hash); first >= 0 {
 				doubles[half] = append(doubles[half], double{first, n})
 			}
 		}
-	}
-	if len(c.Entries) > 5000 {
-		var wait sync.WaitGroup
-		wait.Go(func() { fill(0) })
-		fill(1)
-		wait.Wait()
-	} else {
-		fill(0)
-		fill(1)
-	}
+	})
 	c.index = x
 	all := append(doubles[0], doubles[1]...)
 	slices.SortFunc(all, func(a, b double) int { return cmp.Compare(a.n, b.n) })

@@ -23,6 +23,21 @@ func Both(a, b func()) {
 	wait.Wait()
 }
 
+// Joined joins two lists that were begun in the two halves of one room; they are
+// copied only where the first does not end where the second begins, or one
+// outgrew its half.
+func Joined[T any](room, first, second []T) []T {
+	half := cap(room) / 2
+	whole := room[:cap(room)]
+	if len(second) == 0 {
+		return first
+	}
+	if len(first) == half && len(first) > 0 && &first[0] == &whole[0] && &second[0] == &whole[half] {
+		return whole[:half+len(second)]
+	}
+	return append(append(make([]T, 0, len(first)+len(second)), first...), second...)
+}
+
 // Append has n entries written behind out on both cores where they are many
 // and o compares with nothing: write gets a writer of its own for each half,
 // and both write into the room that out has. It is false where there was no

@@ -115,11 +115,16 @@ func (r *Reader) Add(c *catalog.Catalog, e catalog.Entry) bool {
 // key an earlier one has are told and taken out; gone hears the number of each
 // before any is.
 func (r *Reader) AddAll(c *catalog.Catalog, gone func(number int)) {
-	for i := range c.Entries {
-		r.named(c.Entries[i].Key, c.Entries[i].Key, c.Entries[i].Offset)
-	}
+	hashes := make([]uint64, len(c.Entries))
+	r.Parallel(len(c.Entries), func(r *Reader, from, to int) {
+		for i := from; i < to; i++ {
+			e := &c.Entries[i]
+			r.named(e.Key, e.Key, e.Offset)
+			hashes[i] = catalog.Hash(e.Key, e.Product)
+		}
+	})
 	double := map[*catalog.Entry]bool{}
-	c.Index(nil, func(first int, e *catalog.Entry) {
+	c.Index(hashes, func(first int, e *catalog.Entry) {
 		r.twice(e.Key, e.Offset, c.Entries[first].Offset)
 		double[e] = true
 	})

@@ -67,7 +67,7 @@ func (e *editor) change(c format.Change) error {
 			e.Drop(&e.root, e.root.Index(c.Key))
 			return nil
 		}
-		e.Drop(s.parent, s.at...)
+		e.Drop(s.parent, s.at()...)
 		return nil
 	case format.Rename:
 		return e.rename(n, s, c)
@@ -137,7 +137,7 @@ func (e *editor) forms(s slot, m message.Message) {
 			e.Replace(s.value.From, s.value.To, e.Layout.Quote(text))
 			return
 		}
-		first := &s.parent.Members[s.at[0]]
+		first := &s.parent.Members[s.at()[0]]
 		base, _, _ := cutLast(first.Key)
 		if s.kind == ordinal {
 			base = strings.TrimSuffix(base, "_ordinal")
@@ -146,7 +146,7 @@ func (e *editor) forms(s slot, m message.Message) {
 			e.Replace(first.KeyFrom, first.KeyTo, e.Layout.Quote(base))
 		}
 		e.SetText(&first.Value, text)
-		e.Drop(s.parent, s.at[1:]...)
+		e.Drop(s.parent, s.at()[1:]...)
 		return
 	}
 	parent := s.parent
@@ -158,14 +158,14 @@ func (e *editor) forms(s slot, m message.Message) {
 	for _, v := range choice.Variants {
 		key := v.Keys[0]
 		text := e.w.text(&catalog.Entry{Message: message.Message{Pattern: v.Pattern}})
-		i := slices.IndexFunc(s.forms, func(f form) bool { return f.category == key })
+		i := slices.IndexFunc(s.forms(), func(f form) bool { return f.category == key })
 		if i >= 0 {
 			kept[key] = true
-			e.SetText(s.forms[i].value, text)
+			e.SetText(s.forms()[i].value, text)
 			if s.kind == object {
 				last = parent.Index(key)
 			} else {
-				last = s.at[i]
+				last = s.at()[i]
 			}
 			continue
 		}
@@ -175,23 +175,23 @@ func (e *editor) forms(s slot, m message.Message) {
 		}
 		name := key
 		if s.kind != object {
-			base, _, _ := cutLast(parent.Members[s.at[0]].Key)
+			base, _, _ := cutLast(parent.Members[s.at()[0]].Key)
 			name = base + "_" + key
 			if last < 0 {
-				last = s.at[0] - 1
+				last = s.at()[0] - 1
 			}
 		}
 		e.Insert(parent, last, name, jsonscan.Str(text))
 	}
 	var gone []int
-	for i, f := range s.forms {
+	for i, f := range s.forms() {
 		if kept[f.category] {
 			continue
 		}
 		if s.kind == object {
 			gone = append(gone, parent.Index(f.category))
 		} else if s.kind != older {
-			gone = append(gone, s.at[i])
+			gone = append(gone, s.at()[i])
 		}
 	}
 	if len(gone) > 0 && len(gone) < len(parent.Members) {
@@ -219,7 +219,7 @@ func (e *editor) rename(n int, s slot, c format.Change) error {
 		e.Replace(m.KeyFrom, m.KeyTo, e.Layout.Quote(c.NewKey))
 		return nil
 	}
-	first := s.parent.Members[s.at[0]].Key
+	first := s.parent.Members[s.at()[0]].Key
 	own := first
 	if s.kind == suffix || s.kind == ordinal {
 		own, _, _ = cutLast(first)
@@ -234,10 +234,10 @@ func (e *editor) rename(n int, s slot, c format.Change) error {
 			return errors.New("it cannot be moved to another level; edit it in the file")
 		}
 		m := e.catalogs[n].Find(c.Key).Message
-		e.Drop(s.parent, s.at...)
+		e.Drop(s.parent, s.at()...)
 		return e.insert(n, format.Change{Key: c.NewKey, Message: &m, After: "\x00"})
 	}
-	for _, i := range s.at {
+	for _, i := range s.at() {
 		m := &s.parent.Members[i]
 		e.Replace(m.KeyFrom, m.KeyTo, e.Layout.Quote(name+strings.TrimPrefix(m.Key, own)))
 	}
@@ -316,8 +316,8 @@ func (e *editor) after(n int, at *jsonscan.Value, c format.Change) int {
 		if e.shape == inner {
 			return at.Index(c.After)
 		}
-		if s.parent == at && len(s.at) > 0 {
-			return slices.MaxFunc(s.at, func(a, b int) int { return cmp.Compare(a, b) })
+		if s.parent == at && len(s.at()) > 0 {
+			return slices.MaxFunc(s.at(), func(a, b int) int { return cmp.Compare(a, b) })
 		}
 	} else if c.After == "" && at == e.roots[n] {
 		for i := range at.Members { // behind what belongs to the file

@@ -55,15 +55,35 @@ const (
 // slot is the place of an entry.
 type slot struct {
 	parent *jsonscan.Value
-	// at are the indices of its members in the parent, in order: one, or one
-	// for each form.
-	at []int
 	// value is the text, or the object with the forms.
 	value *jsonscan.Value
-	forms []form
+	// plural is what it has where it is a plural.
+	plural *group
+	// index is the place of its member in the parent.
+	index int32
 	kind  kind
 	// item says that the text stands in an array.
 	item bool
+}
+
+// at gives the indices of the slot's members in the parent, in order: none for
+// an item, one, or one for each form.
+func (s *slot) at() []int {
+	switch {
+	case s.item:
+		return nil
+	case s.kind == suffix || s.kind == ordinal || s.kind == older:
+		return s.plural.at
+	}
+	return []int{int(s.index)}
+}
+
+// forms gives the forms of a plural.
+func (s *slot) forms() []form {
+	if s.plural == nil {
+		return nil
+	}
+	return s.plural.forms
 }
 
 type form struct {
@@ -81,8 +101,7 @@ type parser struct {
 	*document
 	format.Reader
 	// tag is the culture whose texts are read in the shape inner.
-	tag  string
-	list []slot
+	tag string
 }
 
 func parse(data []byte) (format.Document, []finding.Finding) { return parseAs(data, nil) }
@@ -239,74 +258,84 @@ func sourceFirst(a, b string) int {
 
 // read reads the texts below an object into a catalog.
 func (p *parser) read(c *catalog.Catalog, root *jsonscan.Value) {
-	p.list = pages.Make[slot](len(root.Members))
-	p.Forget()
-	c.Entries = pages.Make[catalog.Entry](len(root.Members))
-	p.object(c, root, "")
+	n := len(root.Members)
+	entries, slots := pages.Make[catalog.Entry](n), pages.Make[slot](n)
+	groups := p.groups(root)
+	first := &walk{parser: p, entries: entries[: 0 : n/2], slots: slots[: 0 : n/2]}
+	second := &walk{parser: p, entries: entries[n/2 : n/2], slots: slots[n/2 : n/2]}
+	format.Halves(n, func(from, to int) { first.members(root, groups, "", from, to) }, func(from, to int) { second.members(root, groups, "", from, to) })
+	c.Entries = format.Joined(entries, first.entries, second.entries)
+	list := format.Joined(slots, first.slots, second.slots)
 	double := map[int]bool{}
 	p.AddAll(c, func(number int) { double[number] = true })
 	if len(double) > 0 {
-		list := p.list
-		p.list = nil
-		for i := range list {
+		kept := list
+		list = nil
+		for i := range kept {
 			if !double[i] {
-				p.list = append(p.list, list[i])
+				list = append(list, kept[i])
 			}
 		}
 	}
-	p.Parallel(len(p.list), func(r *format.Reader, from, to int) {
+	p.Parallel(len(list), func(r *format.Reader, from, to int) {
 		for i := from; i < to; i++ {
-			c.Entries[i].Message = p.message(r, c.Entries[i].Key, &p.list[i])
+			c.Entries[i].Message = p.message(r, c.Entries[i].Key, &list[i])
 		}
 	})
-	p.catalogs, p.roots, p.slots = append(p.catalogs, c), append(p.roots, root), append(p.slots, p.list)
+	p.catalogs, p.roots, p.slots = append(p.catalogs, c), append(p.roots, root), append(p.slots, list)
+}
+
+// walk goes through a part of a file and gathers entries and their places.
+type walk struct {
+	*parser
+	entries []catalog.Entry
+	slots   []slot
 }
 
 // add keeps an entry.
-func (p *parser) add(c *catalog.Catalog, key string, offset int, note string, s slot) {
-	c.Entries = pages.Append(c.Entries, catalog.Entry{Key: key, Note: note, Offset: offset})
-	p.list = pages.Append(p.list, s)
+func (w *walk) add(key string, offset int, note string, s slot) {
+	w.entries = pages.Append(w.entries, catalog.Entry{Key: key, Note: note, Offset: offset})
+	w.slots = pages.Append(w.slots, s)
 }
 
-// object reads the members of an object.
-func (p *parser) object(c *catalog.Catalog, v *jsonscan.Value, path string) {
-	groups := p.groups(v)
-	seen := map[string]bool{}
-	one := make([]int, len(v.Members)) // where each member stands, for the slots to share
-	for i := range v.Members {
+// object reads an object.
+func (w *walk) object(v *jsonscan.Value, path string) {
+	w.members(v, w.groups(v), path, 0, len(v.Members))
+}
+
+// members reads members of an object that has groups. The key of a group is
+// where the first of its members is.
+func (w *walk) members(v *jsonscan.Value, groups map[int]*group, path string, from, to int) {
+	for i := from; i < to; i++ {
 		m := &v.Members[i]
-		one[i] = i
 		if strings.HasPrefix(m.Key, "@") || path == "" && m.Key == "$schema" {
 			continue
 		}
 		key := path + m.Key
 		if g := groups[i]; g != nil {
-			if !seen[g.key] {
-				seen[g.key] = true
-				s := slot{parent: v, at: g.at, forms: g.forms, kind: g.kind}
-				p.add(c, path+g.key, m.KeyFrom, "", s)
+			if i == slices.Min(g.at) {
+				w.add(path+g.key, m.KeyFrom, "", slot{parent: v, plural: g, kind: g.kind})
 			}
 			continue
 		}
-		s := slot{parent: v, at: one[i : i+1 : i+1], value: &m.Value}
+		s := slot{parent: v, index: int32(i), value: &m.Value}
 		switch m.Value.Kind {
 		case jsonscan.String:
-			p.add(c, key, m.KeyFrom, "", s)
+			w.add(key, m.KeyFrom, "", s)
 		case jsonscan.Array:
-			p.array(c, &m.Value, key)
+			w.array(&m.Value, key)
 		case jsonscan.Object:
-			p.member(c, m, key, s)
+			w.member(m, key, s)
 		}
 	}
 }
 
 // member reads an object: another level, or one entry.
-func (p *parser) member(c *catalog.Catalog, m *jsonscan.Member, key string, s slot) {
+func (w *walk) member(m *jsonscan.Member, key string, s slot) {
 	v := &m.Value
-	if p.shape == inner {
-		if i := v.Index(p.tag); i >= 0 {
-			s = slot{parent: v, at: []int{i}, value: &v.Members[i].Value}
-			p.add(c, key, m.KeyFrom, "", s)
+	if w.shape == inner {
+		if i := v.Index(w.tag); i >= 0 {
+			w.add(key, m.KeyFrom, "", slot{parent: v, index: int32(i), value: &v.Members[i].Value})
 		}
 		return
 	}
@@ -316,15 +345,15 @@ func (p *parser) member(c *catalog.Catalog, m *jsonscan.Member, key string, s sl
 			note = d.Text
 		}
 		s.kind = wrapped
-		p.add(c, key, m.KeyFrom, note, s)
+		w.add(key, m.KeyFrom, note, s)
 		return
 	}
 	if forms := categories(v); forms != nil {
-		s.kind, s.forms = object, forms
-		p.add(c, key, m.KeyFrom, "", s)
+		s.kind, s.plural = object, &group{forms: forms}
+		w.add(key, m.KeyFrom, "", s)
 		return
 	}
-	p.object(c, v, key+".")
+	w.object(v, key+".")
 }
 
 // categories gives the forms of an object that holds plural categories, among
@@ -447,17 +476,17 @@ func spread(v *jsonscan.Value) bool {
 }
 
 // array reads the texts of an array.
-func (p *parser) array(c *catalog.Catalog, v *jsonscan.Value, name string) {
+func (w *walk) array(v *jsonscan.Value, name string) {
 	for i := range v.Items {
 		item := &v.Items[i]
 		key := catalog.ArrayKey(name, i)
 		switch item.Kind {
 		case jsonscan.String:
-			p.add(c, key, item.From, "", slot{parent: v, value: item, item: true})
+			w.add(key, item.From, "", slot{parent: v, value: item, item: true})
 		case jsonscan.Object:
-			p.object(c, item, key+".")
+			w.object(item, key+".")
 		case jsonscan.Array:
-			p.array(c, item, key)
+			w.array(item, key)
 		}
 	}
 }
@@ -470,7 +499,7 @@ func (p *parser) message(r *format.Reader, key string, s *slot) message.Message 
 	case wrapped:
 		v = v.Find("message")
 	default:
-		return p.choice(s.forms, s.kind == ordinal)
+		return p.choice(s.forms(), s.kind == ordinal)
 	}
 	m, faults := p.spelling.Parse(v.Text)
 	for _, f := range faults {

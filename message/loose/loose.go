@@ -147,12 +147,33 @@ func (s Spelling) next(text string) (name string, size, at int) {
 		}
 		plain, _, _ := strings.Cut(name, ",") // {{count, number}}
 		plain = strings.TrimLeft(strings.TrimSpace(plain), "-")
-		if plain == "" || strings.ContainsFunc(plain, func(r rune) bool { return r <= ' ' || strings.ContainsRune("'\"<>|;:()[]{}!?*+=/\\&%$@^`~#", r) }) {
+		if !argumentName(plain) {
 			continue
 		}
 		return name, len(open) + stop + len(end), i
 	}
 }
+
+// argumentName reports whether a text is like a name.
+func argumentName(text string) bool {
+	for i := range len(text) {
+		if unnamed[text[i]] {
+			return false
+		}
+	}
+	return text != ""
+}
+
+// unnamed are the bytes that no name has.
+var unnamed = func() (set [256]bool) {
+	for c := range byte(' ' + 1) {
+		set[c] = true
+	}
+	for _, c := range []byte("'\"<>|;:()[]{}!?*+=/\\&%$@^`~#") {
+		set[c] = true
+	}
+	return set
+}()
 
 func wordByte(c byte) bool {
 	return c == '_' || c >= '0' && c <= '9' || c|0x20 >= 'a' && c|0x20 <= 'z' || c >= 0x80
