@@ -7,6 +7,7 @@ import (
 	"slices"
 	"strings"
 	"sync"
+	"sync/atomic"
 
 	"zelvik/culture"
 	"zelvik/message"
@@ -77,7 +78,8 @@ type Catalog struct {
 	// says.
 	Culture culture.Tag
 	Entries []Entry
-	index   *index
+	// index is made when the first entry is looked for, by whoever comes first.
+	index atomic.Pointer[Numbers]
 }
 
 // Find gives the entry with the ID, or nil. The first of several with the same
@@ -95,18 +97,15 @@ func (c *Catalog) At(id string) int {
 		return -1
 	}
 	key, product, _ := strings.Cut(id, "\x00")
-	return c.indexed().find(c.Entries, key, product)
+	return c.indexed().Find(Hash(key, product), c.is(key, product))
 }
 
 // indexed gives the index, which is made where there is none.
-func (c *Catalog) indexed() *index {
-	if c.index == nil {
-		c.index = newIndex(len(c.Entries))
-		for i := range c.Entries {
-			c.index.add(c.Entries, i)
-		}
+func (c *Catalog) indexed() *Numbers {
+	if c.index.Load() == nil {
+		c.Index(nil, func(int, *Entry) {})
 	}
-	return c.index
+	return c.index.Load()
 }
 
 // Near gives the entry with the ID, or nil, as Find does. It looks first where
@@ -125,8 +124,7 @@ func (c *Catalog) Near(number int, id string) *Entry {
 func Keys(catalogs []*Catalog, aside func(c *Catalog, e *Entry)) []string {
 	keys := make([]string, 0, len(catalogs[0].Entries))
 	for n, c := range catalogs {
-		x := c.indexed()
-		single := x.parts[0].used+x.parts[1].used == len(c.Entries)
+		single := c.indexed().Len() == len(c.Entries)
 		for i := range c.Entries {
 			e := &c.Entries[i]
 			if e.Product != "" {
@@ -144,22 +142,17 @@ func (c *Catalog) Grow(n int) {
 	if len(c.Entries) > 0 || cap(c.Entries) < n {
 		c.Entries = slices.Grow(c.Entries, n)
 	}
-	if c.index == nil {
-		c.index = newIndex(n)
+	if c.index.Load() == nil {
+		c.index.Store(NewNumbers(n))
 	}
 }
 
 // Add appends an entry. Where there is one with the same ID already, that one
 // goes on answering, and its number is given; else -1.
 func (c *Catalog) Add(e Entry) (first int) {
+	x := c.indexed()
 	c.Entries = pages.Append(c.Entries, e)
-	if c.index == nil {
-		c.index = newIndex(16)
-		for i := range c.Entries[:len(c.Entries)-1] {
-			c.index.add(c.Entries, i)
-		}
-	}
-	return c.index.add(c.Entries, len(c.Entries)-1)
+	return c.add(x, len(c.Entries)-1, Hash(e.Key, e.Product))
 }
 
 // Resolve gives the message of the entry, following references to other

@@ -23,17 +23,16 @@ func Both(a, b func()) {
 	wait.Wait()
 }
 
-// Joined joins two lists that were begun in the two halves of one room; they are
-// copied only where the first does not end where the second begins, or one
-// outgrew its half.
-func Joined[T any](room, first, second []T) []T {
-	half := cap(room) / 2
+// Joined joins two lists, of which the second was begun at a place of the first
+// one's room; they are copied only where the first does not end there, or one
+// outgrew its room.
+func Joined[T any](room []T, place int, first, second []T) []T {
 	whole := room[:cap(room)]
 	if len(second) == 0 {
 		return first
 	}
-	if len(first) == half && len(first) > 0 && &first[0] == &whole[0] && &second[0] == &whole[half] {
-		return whole[:half+len(second)]
+	if len(first) == place && len(first) > 0 && &first[0] == &whole[0] && &second[0] == &whole[place] {
+		return whole[:place+len(second)]
 	}
 	return append(append(make([]T, 0, len(first)+len(second)), first...), second...)
 }

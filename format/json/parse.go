@@ -264,8 +264,8 @@ func (p *parser) read(c *catalog.Catalog, root *jsonscan.Value) {
 	first := &walk{parser: p, entries: entries[: 0 : n/2], slots: slots[: 0 : n/2]}
 	second := &walk{parser: p, entries: entries[n/2 : n/2], slots: slots[n/2 : n/2]}
 	format.Halves(n, func(from, to int) { first.members(root, groups, "", from, to) }, func(from, to int) { second.members(root, groups, "", from, to) })
-	c.Entries = format.Joined(entries, first.entries, second.entries)
-	list := format.Joined(slots, first.slots, second.slots)
+	c.Entries = format.Joined(entries, n/2, first.entries, second.entries)
+	list := format.Joined(slots, n/2, first.slots, second.slots)
 	double := map[int]bool{}
 	p.AddAll(c, func(number int) { double[number] = true })
 	if len(double) > 0 {

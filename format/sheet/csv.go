@@ -7,26 +7,19 @@ import (
 	"zelvik/pages"
 )
 
-// cell is one cell and where it stands; from is -1 in a workbook.
+// cell is one cell and where it stands.
 type cell struct {
 	text     string
 	from, to int
-	// end is behind its closing quote, before what parts it from the next.
+	// quoted says that it stands in quotes, which from and to include.
 	quoted bool
 }
 
-// row is one row; to is before its line end.
+// row is one row with the texts of its cells; to is before its line end. From
+// is -1 in a workbook.
 type row struct {
-	cells    []cell
+	cells    []string
 	from, to int
-}
-
-func texts(r row) []string {
-	list := make([]string, len(r.cells))
-	for i, c := range r.cells {
-		list[i] = c.text
-	}
-	return list
 }
 
 // fault is something wrong in a table.
@@ -70,7 +63,7 @@ func scan(src string, report func(fault)) (rows []row, sep byte) {
 		at += lineEnd(src[at:])
 	}
 	if rows = halves(src, at, sep); rows == nil {
-		rows, _ = scanRows(src, at, len(src), sep, report)
+		rows, _ = scanRows(nil, src, at, len(src), sep, report)
 	}
 	return rows, sep
 }
@@ -87,32 +80,39 @@ func halves(src string, at int, sep byte) []row {
 		return nil
 	}
 	middle := len(src)/2 + line + 1
+	lines := strings.Count(src[at:middle], "\n")
+	room := pages.Make[row](lines + strings.Count(src[middle:], "\n") + 1)
 	sound := [2]bool{true, true}
 	var first, rest []row
 	var end int
 	format.Both(func() {
-		first, end = scanRows(src, at, middle, sep, func(fault) { sound[0] = false })
+		first, end = scanRows(room[:0:lines], src, at, middle, sep, func(fault) { sound[0] = false })
 	}, func() {
-		rest, _ = scanRows(src, middle, len(src), sep, func(fault) { sound[1] = false })
+		rest, _ = scanRows(room[lines:lines], src, middle, len(src), sep, func(fault) { sound[1] = false })
 	})
 	if end != middle || !sound[0] || !sound[1] {
 		return nil
 	}
-	return append(append(pages.Make[row](len(first)+len(rest)), first...), rest...)
+	return format.Joined(room, lines, first, rest)
 }
 
 // scanRows reads the rows that begin before an end, and gives the place behind
 // the last one.
-func scanRows(src string, at, end int, sep byte, report func(fault)) ([]row, int) {
-	var rows []row
-	var room []cell // for the cells of many rows
+func scanRows(rows []row, src string, at, end int, sep byte, report func(fault)) ([]row, int) {
+	var room []string // for the cells of many rows
 	for at < end {
 		r := row{from: at}
 		begin := len(room)
 		for {
 			var c cell
 			c, at = scanCell(src, at, sep, report)
-			room = append(room, c)
+			if len(room) == cap(room) { // these cells go on in a new one, which is for the rows that are left as well
+				cells := room[begin:]
+				most := max(cap(rows)-len(rows), 64) * (len(cells) + 2)
+				room = append(pages.Make[string](min(most, 1<<20)), cells...)
+				begin = 0
+			}
+			room = append(room, c.text)
 			if at < len(src) && src[at] == sep {
 				at++
 				continue
@@ -120,14 +120,23 @@ func scanRows(src string, at, end int, sep byte, report func(fault)) ([]row, int
 			break
 		}
 		r.cells = room[begin:len(room):len(room)]
-		if cap(room)-len(room) < len(r.cells) { // the next row gets a new one
-			room = make([]cell, 0, 64*(len(r.cells)+1))
-		}
 		r.to = at
 		at += lineEnd(src[at:])
 		rows = pages.Append(rows, r)
 	}
 	return rows, at
+}
+
+// places gives the cells of a row with their places.
+func places(src string, r row, sep byte) []cell {
+	var list []cell
+	for at := r.from; ; at++ {
+		var c cell
+		c, at = scanCell(src, at, sep, nil)
+		if list = append(list, c); at >= r.to {
+			return list
+		}
+	}
 }
 
 func firstLine(src string) string {
@@ -151,15 +160,25 @@ func lineEnd(text string) int {
 func scanCell(src string, at int, sep byte, report func(fault)) (cell, int) {
 	c := cell{from: at}
 	if at >= len(src) || src[at] != '"' {
-		for at < len(src) && src[at] != sep && src[at] != '\n' && src[at] != '\r' {
+		for {
+			at += format.Run(src[at:], sep, sep)
+			if at >= len(src) || src[at] == sep || src[at] == '\n' || src[at] == '\r' {
+				break
+			}
 			at++
 		}
 		c.text, c.to = src[c.from:at], at
 		return c, at
 	}
 	c.quoted = true
-	var out strings.Builder
 	at++
+	if end := strings.IndexByte(src[at:], '"'); end >= 0 { // most end at the first quote
+		if next := at + end + 1; next == len(src) || src[next] == sep || src[next] == '\n' || src[next] == '\r' {
+			c.text, c.to = src[at:at+end], next
+			return c, next
+		}
+	}
+	var out strings.Builder
 	for {
 		end := strings.IndexByte(src[at:], '"')
 		if end < 0 {

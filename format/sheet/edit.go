@@ -102,7 +102,7 @@ func (e *editor) put(r, c int, text string) {
 }
 
 func (e *editor) change(c format.Change) error {
-	rows, ok := e.groups[c.Key]
+	rows, ok := e.rowsOf(c.Key)
 	e.w.Entry = &catalog.Entry{Key: c.Key}
 	if ok {
 		e.w.Entry.Offset = e.offset(rows[0])
@@ -221,7 +221,7 @@ func (e *editor) addRow(after int, cells map[int]string) {
 func (e *editor) insert(c format.Change) {
 	at := e.column(c.Culture)
 	after := len(e.rows) - 1
-	if rows, ok := e.groups[c.After]; ok {
+	if rows, ok := e.rowsOf(c.After); ok {
 		after = slices.Max(rows)
 	} else if c.After == "" {
 		after = 0
@@ -252,7 +252,7 @@ func (e *editor) apply() {
 	for _, o := range e.ops {
 		switch o.kind {
 		case setCell:
-			cells := e.rows[o.row].cells
+			cells := places(e.Src, e.rows[o.row], e.sep)
 			if o.column >= len(cells) {
 				if beyond[o.row] == nil {
 					beyond[o.row] = map[int]string{}

@@ -26,10 +26,22 @@ type document struct {
 	sheet    string // of a workbook
 	columns  columns
 	catalogs []*catalog.Catalog
-	// groups are the rows of each key.
-	groups   map[string][]int
-	order    []string
+	groups   []group
 	spelling loose.Spelling
+	// byKey are the groups, for edits.
+	byKey func() map[string][]int
+}
+
+// group is a key and its rows: one, or one for each form of a plural.
+type group struct {
+	key  string
+	rows []int
+}
+
+// rowsOf gives the rows of a key.
+func (d *document) rowsOf(key string) (rows []int, ok bool) {
+	rows, ok = d.byKey()[key]
+	return rows, ok
 }
 
 // columns says what stands in which column; -1 where there is none.
@@ -136,18 +148,17 @@ func (d *document) Text() string {
 type parser struct {
 	*document
 	format.Reader
-	// pending are the entries whose texts are still to be read.
-	pending []pending
-}
-
-// pending is an entry by culture and number, and the rows that it stands in.
-type pending struct {
-	culture, number int
-	rows            []int
 }
 
 func parse(data []byte) (format.Document, []finding.Finding) {
-	p := &parser{document: &document{data: data, groups: map[string][]int{}, catalogs: []*catalog.Catalog{{}}}}
+	p := &parser{document: &document{data: data, catalogs: []*catalog.Catalog{{}}}}
+	p.byKey = sync.OnceValue(func() map[string][]int {
+		known := make(map[string][]int, len(p.groups))
+		for _, g := range p.groups {
+			known[g.key] = g.rows
+		}
+		return known
+	})
 	if bytes.HasPrefix(data, []byte("PK\x03\x04")) {
 		p.Reader = format.NewReader("")
 		rows, name, err := open(data)
@@ -175,7 +186,7 @@ func parse(data []byte) (format.Document, []finding.Finding) {
 		p.Damaged(0, "", "the table is empty", "write a first row such as key,note,en,de")
 		return p.document, p.Done()
 	}
-	p.columns = columnsOf(texts(p.rows[0]))
+	p.columns = columnsOf(p.rows[0].cells)
 	if p.columns.key < 0 || len(p.columns.cultures) == 0 {
 		p.Damaged(0, "", "the first row names no key and no culture", "write a first row such as key,note,en,de")
 		return p.document, p.Done()
@@ -196,20 +207,32 @@ func parse(data []byte) (format.Document, []finding.Finding) {
 	format.Halves(len(p.rows)-1, func(from, to int) { count(&votes, from, to) }, func(from, to int) { count(&others, from, to) })
 	votes.Add(others)
 	p.spelling = votes.Best()
-	for _, c := range p.catalogs {
-		c.Grow(len(p.order))
+	p.entries()
+	return p.document, p.Done()
+}
+
+// entries reads the texts of all groups, in two halves at once where there are
+// many.
+func (p *parser) entries() {
+	n := len(p.groups)
+	rooms := make([][]catalog.Entry, len(p.catalogs))
+	first, second := make([][]catalog.Entry, len(rooms)), make([][]catalog.Entry, len(rooms))
+	for i := range rooms {
+		room := pages.Make[catalog.Entry](n)
+		rooms[i], first[i], second[i] = room, room[:0:n/2], room[n/2:n/2]
 	}
-	p.pending = pages.Make[pending](len(p.order) * len(p.catalogs))
-	for _, key := range p.order {
-		p.entry(key, p.groups[key])
-	}
-	p.Parallel(len(p.pending), func(r *format.Reader, from, to int) {
-		for _, w := range p.pending[from:to] {
-			e := &p.catalogs[w.culture].Entries[w.number]
-			e.Message = p.message(r, e.Key, w.rows, p.columns.cultures[w.culture].at)
+	p.Parallel(n, func(r *format.Reader, from, to int) {
+		lists := first
+		if from > 0 {
+			lists = second
+		}
+		for _, g := range p.groups[from:to] {
+			p.entry(r, lists, g)
 		}
 	})
-	return p.document, p.Done()
+	for i, c := range p.catalogs {
+		c.Entries = format.Joined(rooms[i], n/2, first[i], second[i])
+	}
 }
 
 // at gives the text of a cell, "" where the row is shorter.
@@ -217,7 +240,7 @@ func (d *document) at(r, c int) string {
 	if c < 0 || c >= len(d.rows[r].cells) {
 		return ""
 	}
-	text := d.rows[r].cells[c].text
+	text := d.rows[r].cells[c]
 	if d.sheet == "" {
 		text = unguard(text)
 	}
@@ -234,19 +257,34 @@ func (d *document) offset(r int) int { return max(d.rows[r].from, 0) }
 // row without a key goes on with the plural above it.
 func (p *parser) gather() {
 	last := ""
-	p.groups = make(map[string][]int, len(p.rows))
-	p.order = make([]string, 0, len(p.rows))
-	numbers := make([]int, len(p.rows)) // of the rows, for the groups of one to share
+	p.groups = pages.Make[group](len(p.rows))
+	index := catalog.NewNumbers(len(p.rows))
+	numbers := make([]int, len(p.rows)) // of the rows, for the groups to share
+	hashes := make([]uint64, len(p.rows))
+	p.Parallel(len(p.rows), func(_ *format.Reader, from, to int) {
+		for i := from; i < to; i++ {
+			numbers[i], hashes[i] = i, catalog.Hash(p.at(i, p.columns.key), "")
+		}
+	})
 	for i := 1; i < len(p.rows); i++ {
-		numbers[i] = i
 		key, form := p.at(i, p.columns.key), p.at(i, p.columns.form)
+		hash := hashes[i]
 		if key == "" && form != "" {
-			key = last
+			key, hash = last, catalog.Hash(last, "")
 		}
 		if key == "" {
 			continue
 		}
-		rows, known := p.groups[key]
+		is := func(n int) bool { return p.groups[n].key == key }
+		at := len(p.groups) - 1
+		if at < 0 || key != last || !is(at) {
+			at = index.Find(hash, is)
+		}
+		known := at >= 0
+		var rows []int
+		if known {
+			rows = p.groups[at].rows
+		}
 		if known && (form == "" || slices.ContainsFunc(rows, func(r int) bool { return p.at(r, p.columns.form) == form || p.at(r, p.columns.form) == "" })) {
 			p.Once(key, key, p.offset(rows[0]))
 			p.Once(key, key, p.offset(i))
@@ -256,16 +294,16 @@ func (p *parser) gather() {
 			p.Damaged(p.offset(i), key, strconv.Quote(form)+" is no plural form", "write zero, one, two, few, many, other or an exact =1")
 			continue
 		}
-		if !known {
-			p.order = append(p.order, key)
+		if known && i-rows[0] == len(rows) { // right below
+			p.groups[at].rows = numbers[rows[0] : i+1 : i+1]
+		} else if known {
+			p.groups[at].rows = append(rows, i)
+		} else {
 			if strings.IndexByte(key, 0) >= 0 {
 				p.Damaged(p.offset(i), key, "a zero character in a key", "remove it")
 			}
-		}
-		if known {
-			p.groups[key] = append(rows, i)
-		} else {
-			p.groups[key] = numbers[i : i+1 : i+1]
+			index.Add(len(p.groups), hash, is)
+			p.groups = append(p.groups, group{key, numbers[i : i+1 : i+1]})
 		}
 		last = key
 	}
@@ -276,8 +314,9 @@ func exact(form string) bool {
 	return strings.HasPrefix(form, "=") && err == nil
 }
 
-// entry reads a key in all cultures; its texts come later.
-func (p *parser) entry(key string, rows []int) {
+// entry reads a key in all cultures.
+func (p *parser) entry(r *format.Reader, lists [][]catalog.Entry, g group) {
+	rows := g.rows
 	first := rows[0]
 	plural := p.at(first, p.columns.form) != ""
 	note := p.at(first, p.columns.note)
@@ -296,15 +335,15 @@ func (p *parser) entry(key string, rows []int) {
 		if !slices.ContainsFunc(rows, func(r int) bool { return p.at(r, c.at) != "" }) {
 			continue
 		}
-		e := catalog.Entry{Key: key, Offset: p.offset(first), Note: note, Limit: limit, Fixed: fixed}
+		e := catalog.Entry{Key: g.key, Offset: p.offset(first), Note: note, Limit: limit, Fixed: fixed}
 		if word := p.at(first, c.state); word != "" {
 			e.State, _ = catalog.ParseState(word)
 		}
 		if !plural {
 			rows = rows[:1]
 		}
-		p.catalogs[i].Add(e)
-		p.pending = append(p.pending, pending{i, len(p.catalogs[i].Entries) - 1, rows})
+		e.Message = p.message(r, g.key, rows, c.at)
+		lists[i] = pages.Append(lists[i], e)
 		note = "" // it stands with the first culture that has a text
 	}
 }

@@ -68,7 +68,7 @@ func recognise(p string, head []byte) format.Fit {
 		}
 		line, _, _ := bytes.Cut(head, []byte("\n"))
 		if rows, _ := scan(string(line), nil); len(rows) > 0 {
-			if c := columnsOf(texts(rows[0])); c.key >= 0 && len(c.cultures) > 0 {
+			if c := columnsOf(rows[0].cells); c.key >= 0 && len(c.cultures) > 0 {
 				return format.Yes
 			}
 		}
@@ -80,7 +80,7 @@ func recognise(p string, head []byte) format.Fit {
 	case "", ".txt":
 		line, _, ok := bytes.Cut(head, []byte("\n"))
 		if rows, _ := scan(string(line), nil); ok && len(rows) > 0 && len(rows[0].cells) > 1 {
-			if c := columnsOf(texts(rows[0])); c.key >= 0 && len(c.cultures) > 0 {
+			if c := columnsOf(rows[0].cells); c.key >= 0 && len(c.cultures) > 0 {
 				return format.Maybe
 			}
 		}

@@ -26,11 +26,7 @@ func open(data []byte) (rows []row, name string, err error) {
 		return nil, "", err
 	}
 	for _, list := range cells {
-		r := row{from: -1}
-		for _, text := range list {
-			r.cells = append(r.cells, cell{text: text, from: -1})
-		}
-		rows = append(rows, r)
+		rows = append(rows, row{cells: list, from: -1})
 	}
 	return rows, names[0], nil
 }
