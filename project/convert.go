@@ -380,7 +380,9 @@ func (w *writer) take(r *result) {
 		c.Add(r.companionPath, nil, r.companion)
 		c.Files = append(c.Files, Converted{r.file.Path, r.companionPath, w.target.Companion.Name, r.culture, r.entries, 0})
 	}
-	slices.SortStableFunc(r.losses, func(a, b catalog.Loss) int { return cmp.Compare(a.Line, b.Line) })
+	if byLine := func(a, b catalog.Loss) int { return cmp.Compare(a.Line, b.Line) }; !slices.IsSortedFunc(r.losses, byLine) {
+		slices.SortStableFunc(r.losses, byLine)
+	}
 	c.Losses = append(c.Losses, r.losses...)
 }
 
@@ -391,17 +393,19 @@ const compared = 20000
 // once leaves out losses that were told already: a placeholder may stand in
 // every form of a plural.
 func once(losses []catalog.Loss) []catalog.Loss {
-	type told struct {
-		kind, key, lost string
-		tag             culture.Tag
+	kept := losses[:0]
+	seen := catalog.NewNumbers(len(losses))
+	for i := range losses {
+		l := &losses[i]
+		same := func(n int) bool {
+			k := &kept[n]
+			return k.Lost == l.Lost && k.Key == l.Key && k.Kind == l.Kind && k.Culture == l.Culture
+		}
+		if seen.Add(len(kept), catalog.Hash(l.Key, l.Lost), same) < 0 {
+			kept = append(kept, *l)
+		}
 	}
-	seen := map[told]bool{}
-	return slices.DeleteFunc(losses, func(l catalog.Loss) bool {
-		t := told{l.Kind, l.Key, l.Lost, l.Culture}
-		again := seen[t]
-		seen[t] = true
-		return again
-	})
+	return kept
 }
 
 // mixed reports whether an entry without a choice follows one with a choice.

@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"strings"
 	"unicode/utf16"
+	"unicode/utf8"
 
 	"zelvik/catalog"
 	"zelvik/format"
@@ -112,7 +113,19 @@ func (w *writer) value(e *catalog.Entry) string {
 
 // escape writes a key or a value.
 func (w *writer) escape(out []byte, text string, key bool) []byte {
-	for i, r := range text {
+	special := &inValue
+	if key {
+		special = &inKey
+	}
+	for i := 0; i < len(text); {
+		from := i
+		for i < len(text) && !special[text[i]] && (i > 0 || text[0] != ' ' && !key) {
+			i++
+		}
+		if out = append(out, text[from:i]...); i == len(text) {
+			break
+		}
+		r, size := utf8.DecodeRuneInString(text[i:])
 		switch {
 		case r == '\\':
 			out = append(out, `\\`...)
@@ -131,9 +144,19 @@ func (w *writer) escape(out []byte, text string, key bool) []byte {
 		default:
 			out = w.char(out, r)
 		}
+		i += size
 	}
 	return out
 }
+
+// inValue and inKey are the bytes that do not always stand for themselves.
+var inValue, inKey = func() (value, key [256]bool) {
+	for c := range 256 {
+		value[c] = c < ' ' || c >= 0x7F || c == '\\'
+		key[c] = value[c] || c == ' ' || c == '=' || c == ':'
+	}
+	return value, key
+}()
 
 func (w *writer) char(out []byte, r rune) []byte {
 	switch {

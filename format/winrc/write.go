@@ -12,6 +12,7 @@ import (
 	"zelvik/format"
 	"zelvik/message"
 	"zelvik/message/printf"
+	"zelvik/pages"
 )
 
 // writer writes tables and tells what it could not say.
@@ -25,7 +26,7 @@ type writer struct {
 func join(catalogs []*catalog.Catalog) ([]byte, []catalog.Loss) {
 	w := &writer{newline: "\n"}
 	out := []byte("#pragma code_page(65001)\n#include \"resource.h\"\n")
-	taken := map[string]string{}
+	taken := newNames(len(catalogs[0].Entries))
 	for _, c := range catalogs {
 		w.Catalog, w.Entry = c, nil
 		language, sub, exact, ok := numbersOf(c.Culture)
@@ -36,12 +37,12 @@ func join(catalogs []*catalog.Catalog) ([]byte, []catalog.Loss) {
 		if !exact && c.Culture != "" {
 			w.Lose("culture", "that the texts are for "+string(c.Culture), "the language without its region")
 		}
-		out = slices.Grow(out, 64+len(c.Entries)*80)
+		out = append(pages.Make[byte](len(out)+64+len(c.Entries)*80), out...)
 		out = fmt.Appendf(out, "\nLANGUAGE %d, %d\n\nSTRINGTABLE\nBEGIN\n", language, sub)
 		names := make([]string, len(c.Entries))
 		for i := range c.Entries {
 			if e := &c.Entries[i]; e.Product == "" {
-				names[i] = nameOf(e.Key, taken)
+				names[i] = taken.of(e.Key)
 			}
 		}
 		c.Find("") // makes the index, which both halves read
@@ -82,8 +83,8 @@ func comment(line string) string {
 }
 
 // name gives the key as a name in C, or as the number that it is.
-func (w *writer) name(key string, taken map[string]string) string {
-	name := nameOf(key, taken)
+func (w *writer) name(key string) string {
+	name := newNames(0).of(key)
 	w.named(key, name)
 	return name
 }
@@ -95,8 +96,30 @@ func (w *writer) named(key, name string) {
 	}
 }
 
-// nameOf gives a key's name, and takes it.
-func nameOf(key string, taken map[string]string) string {
+// names are the names that keys have taken.
+type names struct {
+	numbers *catalog.Numbers
+	list    []taken
+}
+
+type taken struct{ name, key string }
+
+func newNames(size int) *names {
+	return &names{catalog.NewNumbers(size), make([]taken, 0, size)}
+}
+
+// take takes a name for a key; it is false where another key has it.
+func (n *names) take(name, key string) bool {
+	holder := n.numbers.Add(len(n.list), catalog.Hash(name, ""), func(i int) bool { return n.list[i].name == name })
+	if holder < 0 {
+		n.list = append(n.list, taken{name, key})
+		return true
+	}
+	return n.list[holder].key == key
+}
+
+// of gives a key's name, and takes it.
+func (n *names) of(key string) string {
 	name := key
 	if !plainName(key) {
 		name = strings.Map(func(r rune) rune {
@@ -114,13 +137,9 @@ func nameOf(key string, taken map[string]string) string {
 	case slices.Contains([]string{"BEGIN", "END", "STRINGTABLE", "LANGUAGE", "L"}, strings.ToUpper(name)):
 		name = "IDS_" + name
 	}
-	for n := 2; ; n++ {
-		if holder, ok := taken[name]; !ok || holder == key {
-			break
-		}
-		name = strings.TrimRight(name, "0123456789") + fmt.Sprint(n)
+	for i := 2; !n.take(name, key); i++ {
+		name = strings.TrimRight(name, "0123456789") + fmt.Sprint(i)
 	}
-	taken[name] = key
 	return name
 }
 
@@ -211,7 +230,7 @@ func (e *editor) change(c format.Change) error {
 		e.Remove(from, s.value.to)
 		return nil
 	case c.Op == format.Rename:
-		e.Replace(s.key.from, s.key.to, e.w.name(c.NewKey, map[string]string{}))
+		e.Replace(s.key.from, s.key.to, e.w.name(c.NewKey))
 		return nil
 	}
 	if c.Message != nil {
@@ -263,8 +282,7 @@ func (e *editor) insert(c format.Change, tag culture.Tag) error {
 	if c.Note != nil {
 		entry.Note = *c.Note
 	}
-	taken := map[string]string{}
-	name := e.w.name(c.Key, taken)
+	name := e.w.name(c.Key)
 	if after, ok := e.slot(tag, c.After); ok && !after.fixed {
 		indent := e.Indent(after.key.from)
 		text := string(e.w.entry(nil, nil, &entry, name, indent))

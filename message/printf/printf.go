@@ -318,6 +318,19 @@ func (d *Dialect) Spell(p *message.Placeholder, numbered bool) (string, []messag
 		return p.Spelling, nil
 	}
 	style := p.Style
+	if style == "" && (p.Type == message.String || p.Type == message.Integer) { // most are
+		conversion := d.text
+		if p.Type == message.Integer {
+			conversion = d.integer
+		}
+		switch {
+		case !numbered:
+			return "%" + conversion, nil
+		case d == Windows:
+			return "%" + strconv.Itoa(p.Position) + "!" + conversion + "!", nil
+		}
+		return "%" + strconv.Itoa(p.Position) + "$" + conversion, nil
+	}
 	known := []string{"group", "sign", "left", "width", "zero", "upper"}
 	conversion := d.text
 	precision := ""
@@ -422,7 +435,8 @@ func (d *Dialect) Write(p message.Pattern, numbered, forced bool) (string, []mes
 			return string(text), nil
 		}
 	}
-	var out strings.Builder
+	var room [256]byte
+	out := room[:0]
 	for _, part := range p {
 		switch part := part.(type) {
 		case message.Text:
@@ -435,19 +449,19 @@ func (d *Dialect) Write(p message.Pattern, numbered, forced bool) (string, []mes
 			} else if d.Formatted(text) {
 				losses = append(losses, message.Loss{Kind: "escape", Lost: "that the % in the text is no placeholder", Instead: "it reads as one"})
 			}
-			out.WriteString(text)
+			out = append(out, text...)
 		case *message.Markup:
-			out.WriteString(part.String())
+			out = append(out, part.String()...)
 		case *message.Placeholder:
 			text, more := d.Spell(part, numbered)
 			losses = append(losses, more...)
 			if !part.MadeName() && part.Position > 0 && !(part.Name == "count" && forced) && !strings.Contains(text, "("+part.Name+")") {
 				losses = append(losses, message.Loss{Kind: "name", Lost: "the name of the placeholder {" + part.Name + "}", Instead: "its position; the ledger of a family keeps the name"})
 			}
-			out.WriteString(text)
+			out = append(out, text...)
 		}
 	}
-	return out.String(), losses
+	return string(out), losses
 }
 
 func withPosition(p *message.Placeholder, numbered bool) string {
