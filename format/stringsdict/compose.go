@@ -11,6 +11,7 @@ import (
 	"zelvik/format/xmlscan"
 	"zelvik/message"
 	"zelvik/message/printf"
+	"zelvik/pages"
 )
 
 const head = `<?xml version="1.0" encoding="UTF-8"?>
@@ -27,7 +28,7 @@ func Plural(m message.Message) bool {
 
 // composer writes entries and notes what it could not say.
 type composer struct {
-	out     strings.Builder
+	out     []byte
 	losses  []catalog.Loss
 	entry   *catalog.Entry
 	tab     string
@@ -41,16 +42,20 @@ func (w *composer) lose(kind, lost, instead string) {
 // compose writes the entries that count something; beside a strings table the
 // others stand there, alone they are lost.
 func compose(c *catalog.Catalog, o format.Options) ([]byte, []catalog.Loss) {
+	plurals := 0
+	for i := range c.Entries {
+		if !o.Beside || Plural(c.Entries[i].Message) {
+			plurals++
+		}
+	}
 	w, second := &composer{tab: "\t", newline: "\n"}, &composer{tab: "\t", newline: "\n"}
-	w.out.WriteString(head)
+	w.out = append(pages.Make[byte](len(head)+plurals*512), head...)
 	format.Halves(len(c.Entries), func(from, to int) { w.entries(c.Entries[from:to], o) }, func(from, to int) { second.entries(c.Entries[from:to], o) })
 	w.losses = append(w.losses, second.losses...)
-	if w.out.Len()+second.out.Len() == len(head) && o.Beside {
+	if len(w.out)+len(second.out) == len(head) && o.Beside {
 		return nil, w.losses
 	}
-	w.out.WriteString(second.out.String())
-	w.out.WriteString("</dict>\n</plist>\n")
-	return []byte(w.out.String()), w.losses
+	return append(append(w.out, second.out...), "</dict>\n</plist>\n"...), w.losses
 }
 
 func (w *composer) entries(entries []catalog.Entry, o format.Options) {
@@ -77,16 +82,12 @@ func (w *composer) text(e *catalog.Entry) {
 }
 
 func (w *composer) row(indent, text string) {
-	w.out.WriteString(indent)
-	w.out.WriteString(text)
-	w.out.WriteString(w.newline)
+	w.out = format.Put(w.out, indent, text, w.newline)
 }
 
 // element writes a row of a key or a string.
 func (w *composer) element(indent, name, text string) {
-	for _, part := range [...]string{indent, "<", name, ">", xmlscan.EscapeText(text), "</", name, ">", w.newline} {
-		w.out.WriteString(part)
-	}
+	w.out = format.Put(w.out, indent, "<", name, ">", xmlscan.EscapeText(text), "</", name, ">", w.newline)
 }
 
 func (w *composer) pair(indent, key, text string) {
@@ -130,7 +131,7 @@ func (w *composer) dict(e *catalog.Entry, indent string) {
 	inner := indent + w.tab
 	w.pair(inner, formatKey, top)
 	for _, v := range variables {
-		w.row(inner, "<key>"+v.Name+"</key>")
+		w.out = format.Put(w.out, inner, "<key>", v.Name, "</key>", w.newline)
 		w.row(inner, "<dict>")
 		w.pair(inner+w.tab, specKey, pluralKey)
 		w.pair(inner+w.tab, valueKey, v.Type)
@@ -166,6 +167,9 @@ func (w *splitter) lose(kind, lost, instead string) {
 // reduce leaves out what the format cannot hold: selects, ordinals, offsets
 // and exact cases.
 func (w *splitter) reduce(choice *message.Choice) ([]message.Selector, []message.Variant) {
+	if s := choice.Selectors[0]; len(choice.Selectors) == 1 && s.Kind == message.Plural && s.Offset == 0 && !slices.ContainsFunc(choice.Variants, exact) {
+		return choice.Selectors, choice.Variants
+	}
 	var selectors []message.Selector
 	var kept []int
 	for i, s := range choice.Selectors {
@@ -200,6 +204,9 @@ func (w *splitter) reduce(choice *message.Choice) ([]message.Selector, []message
 	return selectors, variants
 }
 
+// exact reports whether a variant's first key is no category.
+func exact(v message.Variant) bool { return !slices.Contains(culture.Categories, v.Keys[0]) }
+
 // variableName spells a selector's argument, told apart by the case of the
 // variable around it.
 func variableName(s message.Selector, under string) string {
@@ -226,10 +233,18 @@ func (w *splitter) variable(selectors []message.Selector, variants []message.Var
 	s := selectors[0]
 	at := len(w.variables)
 	w.variables = append(w.variables, Variable{Name: variableName(s, under), Position: s.Argument.Position, Type: w.valueType(s)})
-	add := func(category, text string) {
-		w.variables[at].Forms = append(w.variables[at].Forms, Form{Category: category, Text: text})
-	}
+	forms := make([]Form, 0, len(variants))
+	add := func(category, text string) { forms = append(forms, Form{Category: category, Text: text}) }
+	defer func() { w.variables[at].Forms = forms }()
 	for _, category := range culture.Categories {
+		if len(selectors) == 1 {
+			if i := slices.IndexFunc(variants, func(v message.Variant) bool { return v.Keys[0] == category }); i >= 0 {
+				text, losses := pattern(variants[i].Pattern, s.Argument.Position, false)
+				w.losses = append(w.losses, losses...)
+				add(category, text)
+			}
+			continue
+		}
 		var rest []message.Variant
 		for _, v := range variants {
 			if v.Keys[0] == category {
@@ -237,12 +252,6 @@ func (w *splitter) variable(selectors []message.Selector, variants []message.Var
 			}
 		}
 		if len(rest) == 0 {
-			continue
-		}
-		if len(selectors) == 1 {
-			text, losses := pattern(rest[0].Pattern, s.Argument.Position, false)
-			w.losses = append(w.losses, losses...)
-			add(category, text)
 			continue
 		}
 		path := category
@@ -275,7 +284,8 @@ func (w *composer) pattern(p message.Pattern, own int, alone bool) string {
 }
 
 func pattern(p message.Pattern, own int, alone bool) (string, []message.Loss) {
-	var out strings.Builder
+	var room [256]byte
+	out := room[:0]
 	var losses []message.Loss
 	for _, part := range p {
 		switch part := part.(type) {
@@ -283,17 +293,17 @@ func pattern(p message.Pattern, own int, alone bool) (string, []message.Loss) {
 			if message.HasMarkup(string(part)) {
 				losses = append(losses, message.Loss{Kind: "markup", Lost: "that the tags in the text are shown as they stand", Instead: "they read as markup"})
 			}
-			out.WriteString(printf.Escape(string(part)))
+			out = append(out, printf.Escape(string(part))...)
 		case *message.Markup:
-			out.WriteString(part.String())
+			out = append(out, part.String()...)
 		case *message.Placeholder:
 			text, more := printf.Foundation.Spell(part, part.Position != own && !(alone && len(p) == 1))
 			losses = append(losses, more...)
 			if part.Position != own && !part.MadeName() {
 				losses = append(losses, message.Loss{Kind: "name", Lost: "the name of the placeholder {" + part.Name + "}", Instead: "its position; the ledger of a family keeps the name"})
 			}
-			out.WriteString(text)
+			out = append(out, text...)
 		}
 	}
-	return out.String(), losses
+	return string(out), losses
 }

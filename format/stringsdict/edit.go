@@ -89,7 +89,7 @@ func (e *editor) set(m *plist.Member, w *composer) {
 	box := m.Value.Find(name)
 	if !ok || box == nil || len(variables) != 1 || strings.TrimSpace(strings.Replace(e.top(m), "%#@"+name+"@", "", 1)) != "" && position == 0 {
 		w.dict(w.entry, indent)
-		e.Replace(m.Value.From, m.Value.To, strings.TrimSpace(w.out.String()))
+		e.Replace(m.Value.From, m.Value.To, strings.TrimSpace(string(w.out)))
 		return
 	}
 	for _, l := range losses {
@@ -158,7 +158,7 @@ func (e *editor) insert(c format.Change) error {
 		w.text(&entry)
 	}
 	e.Losses = append(e.Losses, w.losses...)
-	text := w.out.String()
+	text := string(w.out)
 	if after := e.root.Find(c.After); after != nil {
 		e.Replace(after.Value.To, after.Value.To, e.Newline+strings.TrimRight(text, "\r\n"))
 		return nil

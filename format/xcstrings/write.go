@@ -37,7 +37,8 @@ func (w *writer) dict(fields ...jsonscan.Field) jsonscan.Tree {
 // cultures sorted.
 func join(catalogs []*catalog.Catalog) ([]byte, []catalog.Loss) {
 	w := &writer{}
-	keys, sorted := order(w.Keys(catalogs))
+	keys := w.Keys(catalogs)
+	numbers, sorted := order(keys)
 	if !sorted {
 		w.Lose("layout", "the order of the entries", "they are sorted by key, as the platform's editor does")
 	}
@@ -58,71 +59,119 @@ func join(catalogs []*catalog.Catalog) ([]byte, []catalog.Loss) {
 	out = append(out, before...)
 	second := &writer{}
 	out, _ = format.Append(out, len(keys), format.Options{}, w, second, func(w *writer, out []byte, from, to int) ([]byte, bool) {
-		return w.members(out, catalogs, keys[from:to], from == 0), true
+		return w.members(out, catalogs, keys, numbers[from:to], from == 0), true
 	})
 	return append(out, after...), append(w.Losses, second.Losses...)
 }
 
-// members writes entries into the object of all strings.
-func (w *writer) members(out []byte, catalogs []*catalog.Catalog, keys []sortKey, first bool) []byte {
-	for i := range keys {
+// members writes the entries of keys, which are given by their numbers.
+func (w *writer) members(out []byte, catalogs []*catalog.Catalog, keys []string, order []int32, first bool) []byte {
+	bare, noted := frameOf(catalogs[0], ""), frameOf(catalogs[0], "\x00")
+	for i, number := range order {
+		key := keys[number]
+		if e := catalogs[0].Near(int(number), key); len(catalogs) == 1 && !(first && i == 0) && e != nil && usual(e) {
+			w.Catalog = catalogs[0]
+			w.Unheld(e, "string catalogs", holds)
+			if text := w.text(e.Message); e.Note != "" {
+				out = noted.put(out, key, e.Note, text)
+			} else {
+				out = bare.put(out, key, text)
+			}
+			continue
+		}
 		w.scratch = w.scratch[:0]
-		out = layout.Member(out, jsonscan.Field{Key: keys[i].key, Value: w.entry(catalogs, keys[i].key, keys[i].number)}, first && i == 0, layout.Indent)
+		out = layout.Member(out, jsonscan.Field{Key: key, Value: w.entry(catalogs, key, int(number))}, first && i == 0, layout.Indent)
 	}
 	return out
 }
 
-// order gives keys sorted, and whether they stood so.
-func order(list []string) (keys []sortKey, sorted bool) {
-	keys = pages.Make[sortKey](len(list))
-	for i, key := range list {
-		keys = append(keys, newSortKey(key, i))
+// usual reports whether an entry is one that a frame can hold: a text in one
+// culture that is translated, and is not its key.
+func usual(e *catalog.Entry) bool {
+	return e.Message.Choice == nil && e.Reference == "" && !e.Fixed && (e.State == catalog.Unstated || e.State == catalog.Done) && e.Message.Pattern.String() != e.Key
+}
+
+// frame is what stands around the strings of an entry. Most entries differ in
+// these alone, and are written without a tree of their own.
+type frame []string
+
+// frameOf makes the frame of a catalog's entries, with a note or without.
+func frameOf(c *catalog.Catalog, note string) frame {
+	const mark = "\x00"
+	w := &writer{}
+	one := &catalog.Catalog{Culture: c.Culture}
+	one.Add(catalog.Entry{Key: mark + mark, Note: note, Message: message.Plain(mark)})
+	tree := w.entry([]*catalog.Catalog{one}, mark+mark, 0)
+	return strings.Split(string(layout.Member(nil, jsonscan.Field{Key: mark, Value: tree}, false, layout.Indent)), jsonscan.Quote(mark))
+}
+
+func (f frame) put(out []byte, texts ...string) []byte {
+	for i, text := range texts {
+		out = jsonscan.AppendQuote(append(out, f[i]...), text)
 	}
-	if sorted = slices.IsSortedFunc(keys, compareKeys); sorted {
-		return keys, true
+	return append(out, f[len(texts)]...)
+}
+
+// order gives the numbers of keys in the order of the platform's editor, which
+// sorts without regard to case, and whether they stood so.
+func order(keys []string) (numbers []int32, sorted bool) {
+	list := pages.Make[sortKey](len(keys))
+	for i, key := range keys {
+		list = append(list, newSortKey(key, int32(i)))
 	}
-	format.Halves(len(keys), func(from, to int) { slices.SortFunc(keys[from:to], compareKeys) }, func(from, to int) { slices.SortFunc(keys[from:to], compareKeys) })
-	a, b := keys[:len(keys)/2], keys[len(keys)/2:]
-	if slices.IsSortedFunc(keys, compareKeys) {
-		return keys, false
+	compare := func(a, b sortKey) int {
+		if c := cmp.Or(cmp.Compare(a.begin, b.begin), cmp.Compare(a.next, b.next)); c != 0 {
+			return c
+		}
+		return compare(keys[a.number], keys[b.number])
 	}
-	merged := make([]sortKey, 0, len(keys))
+	numbers = make([]int32, 0, len(keys))
+	take := func(k sortKey) { numbers = append(numbers, k.number) }
+	sorted = slices.IsSortedFunc(list, compare)
+	format.Halves(len(list), func(from, to int) { slices.SortFunc(list[from:to], compare) }, func(from, to int) { slices.SortFunc(list[from:to], compare) })
+	a, b := list[:len(list)/2], list[len(list)/2:]
+	if len(list) < 2 || compare(a[len(a)-1], b[0]) <= 0 {
+		a, b = list, nil
+	}
 	for len(a) > 0 && len(b) > 0 {
-		if compareKeys(a[0], b[0]) <= 0 {
-			merged, a = append(merged, a[0]), a[1:]
+		if compare(a[0], b[0]) <= 0 {
+			take(a[0])
+			a = a[1:]
 		} else {
-			merged, b = append(merged, b[0]), b[1:]
+			take(b[0])
+			b = b[1:]
 		}
 	}
-	return append(append(merged, a...), b...), false
+	for _, k := range a {
+		take(k)
+	}
+	for _, k := range b {
+		take(k)
+	}
+	return numbers, sorted
 }
 
-// sortKey is a key as it is sorted: without regard to case, and first by its
-// first bytes, so that few strings are compared whole.
+// sortKey is the beginning of a key in small letters, so that few keys are
+// compared whole, and its number.
 type sortKey struct {
-	begin      uint64
-	lower, key string
-	// number is the one that its entries probably have.
-	number int
+	begin, next uint64
+	number      int32
 }
 
-func newSortKey(key string, number int) sortKey {
-	k := sortKey{lower: strings.ToLower(key), key: key, number: number}
-	var bytes [8]byte
-	copy(bytes[:], k.lower)
-	k.begin = binary.BigEndian.Uint64(bytes[:])
-	return k
+func newSortKey(key string, number int32) sortKey {
+	var bytes [16]byte
+	copy(bytes[:], strings.ToLower(key))
+	return sortKey{binary.BigEndian.Uint64(bytes[:]), binary.BigEndian.Uint64(bytes[8:]), number}
 }
 
-func compareKeys(a, b sortKey) int {
-	if c := cmp.Compare(a.begin, b.begin); c != 0 {
+// compare compares keys without regard to case, and where they are the same
+// then with it.
+func compare(a, b string) int {
+	if c := strings.Compare(strings.ToLower(a), strings.ToLower(b)); c != 0 {
 		return c
 	}
-	return cmp.Or(strings.Compare(a.lower, b.lower), strings.Compare(a.key, b.key))
+	return strings.Compare(a, b)
 }
-
-// compare sorts keys without regard to case.
-func compare(a, b string) int { return compareKeys(newSortKey(a, 0), newSortKey(b, 0)) }
 
 // entry writes one key in all cultures, in which it probably has a number.
 func (w *writer) entry(catalogs []*catalog.Catalog, key string, number int) jsonscan.Tree {
