@@ -2,12 +2,9 @@ package message
 
 import "slices"
 
-// Branch is a pattern under conditions: a key per selector, "" or missing
-// where any will do. Readers of nested choices build messages from branches.
-type Branch struct {
-	Keys    []string
-	Pattern Pattern
-}
+// Branch is a variant that is being made: its keys may be "" or missing where
+// any will do. Readers of nested choices build messages from branches.
+type Branch = Variant
 
 // MaxVariants bounds the matrix that nested choices multiply out to.
 const MaxVariants = 1000
@@ -52,7 +49,7 @@ func Under(selector int, key string, inner []Branch) []Branch {
 	return out
 }
 
-// Chosen makes the message of all branches.
+// Chosen makes the message of all branches, which become its variants.
 func Chosen(selectors []Selector, branches []Branch) Message {
 	if len(selectors) == 0 {
 		if len(branches) == 0 {
@@ -60,20 +57,20 @@ func Chosen(selectors []Selector, branches []Branch) Message {
 		}
 		return Message{Pattern: branches[0].Pattern}
 	}
-	choice := &Choice{Selectors: selectors, Variants: make([]Variant, 0, len(branches))}
-	for _, b := range branches {
-		keys := b.Keys
-		if len(keys) != len(selectors) || slices.Contains(keys, "") {
-			keys = make([]string, len(selectors))
-			for i := range keys {
-				if keys[i] = at(b.Keys, i); keys[i] == "" {
-					keys[i] = Default
-				}
+	for n := range branches {
+		b := &branches[n]
+		if len(b.Keys) == len(selectors) && !slices.Contains(b.Keys, "") {
+			continue
+		}
+		keys := make([]string, len(selectors))
+		for i := range keys {
+			if keys[i] = at(b.Keys, i); keys[i] == "" {
+				keys[i] = Default
 			}
 		}
-		choice.Variants = append(choice.Variants, Variant{Keys: keys, Pattern: b.Pattern})
+		b.Keys = keys
 	}
-	return Message{Choice: choice}
+	return Message{Choice: &Choice{Selectors: selectors, Variants: branches}}
 }
 
 // both joins two conditions. Where they ask different keys of one selector,

@@ -55,6 +55,10 @@ func Parse(text string) (message.Message, []message.Fault) {
 }
 
 func parse(p *parser) (message.Message, []message.Fault) {
+	if pattern, ok := p.flat(); ok && p.at == len(p.text) {
+		return message.Message{Pattern: pattern}, nil
+	}
+	p.at = 0
 	branches, err := p.sequence()
 	if err == nil && p.at < len(p.text) {
 		err = p.fault("a closing brace without an opening one", "quote it as '}'")
@@ -124,9 +128,12 @@ func (p *parser) sequence() ([]message.Branch, *message.Fault) {
 	if pattern, ok := p.flat(); ok {
 		return []message.Branch{{Pattern: pattern}}, nil
 	}
-	branches := []message.Branch{{}}
+	var branches []message.Branch // none as long as nothing was read
 	var literal strings.Builder
 	add := func(part message.Part) {
+		if branches == nil {
+			branches = []message.Branch{{}}
+		}
 		for i := range branches {
 			branches[i].Pattern = branches[i].Pattern.Add(part)
 		}
@@ -150,7 +157,7 @@ func (p *parser) sequence() ([]message.Branch, *message.Fault) {
 			p.at++
 		case c == '}':
 			flush()
-			return branches, nil
+			return some(branches), nil
 		case c == '{':
 			flush()
 			inner, err := p.argument()
@@ -161,7 +168,11 @@ func (p *parser) sequence() ([]message.Branch, *message.Fault) {
 				add(inner[0].Pattern[0])
 				continue
 			}
-			if branches = message.Times(branches, inner); len(branches) > message.MaxVariants {
+			if branches == nil && len(inner) <= message.MaxVariants {
+				branches = inner
+				continue
+			}
+			if branches = message.Times(some(branches), inner); len(branches) > message.MaxVariants {
 				return nil, p.tooMany()
 			}
 		default:
@@ -174,7 +185,15 @@ func (p *parser) sequence() ([]message.Branch, *message.Fault) {
 		}
 	}
 	flush()
-	return branches, nil
+	return some(branches), nil
+}
+
+// some gives the branches, an empty one where there are none.
+func some(branches []message.Branch) []message.Branch {
+	if branches == nil {
+		return []message.Branch{{}}
+	}
+	return branches
 }
 
 // flat reads what most sequences are, text and arguments that are no choices,
@@ -202,7 +221,8 @@ func (p *parser) flat() (message.Pattern, bool) {
 				return nil, false
 			}
 			if pattern == nil { // with room for the arguments and the text around them
-				pattern = make(message.Pattern, 0, 3+2*strings.Count(p.text[p.at:], "{"))
+				next, _, _ := strings.Cut(p.text[p.at:], "}")
+				pattern = make(message.Pattern, 0, 3+2*strings.Count(next, "{"))
 			}
 			pattern, from = append(message.SplitMarkup(pattern, text), argument), p.at
 			p.at--
@@ -474,7 +494,7 @@ func (p *parser) choice(argument message.Placeholder, kind string) ([]message.Br
 		if pattern, ok := p.flat(); ok && p.is('}') && p.depth < maxDepth {
 			p.at++
 			if len(keys) <= index {
-				keys = make([]string, 4*(index+1))
+				keys = make([]string, 2*(index+1))
 			}
 			here := keys[: index+1 : index+1]
 			keys = keys[index+1:]
