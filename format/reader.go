@@ -248,10 +248,12 @@ func (t *Teller) Unheld(e *catalog.Entry, title string, holds Abilities) bool {
 
 // Keys gives the keys of catalogs, each once, and tells of texts for one product.
 func (t *Teller) Keys(catalogs []*catalog.Catalog) []string {
-	return catalog.Keys(catalogs, func(c *catalog.Catalog, e *catalog.Entry) {
+	keys := catalog.Keys(catalogs, func(c *catalog.Catalog, e *catalog.Entry) {
 		t.Catalog, t.Entry = c, e
 		t.aside(e)
 	})
+	t.Catalog, t.Entry = nil, nil
+	return keys
 }
 
 func (t *Teller) aside(e *catalog.Entry) {

@@ -63,6 +63,8 @@ func (w *composer) entries(entries []catalog.Entry, o format.Options) {
 		e := &entries[i]
 		w.entry = e
 		switch {
+		case e.Product != "":
+			w.lose("product", "the text for the product "+e.Product, "nothing; the text for all products is kept")
 		case Plural(e.Message):
 			w.member(e, "\t")
 		case !o.Beside:
