@@ -1,6 +1,10 @@
 package catalog
 
-import "hash/maphash"
+import (
+	"hash/maphash"
+
+	"zelvik/pages"
+)
 
 // Numbers finds the numbers of things, counted from 0, by their keys: open
 // addressing, holding numbers and halves of hashes. It takes a third of a map's
@@ -38,11 +42,9 @@ type slot struct {
 
 // NewNumbers makes room for so many.
 func NewNumbers(size int) *Numbers {
-	x := &Numbers{}
-	for i := range x.parts {
-		x.parts[i].slots = make([]slot, room(size))
-	}
-	return x
+	n := room(size)
+	slots := pages.Make[slot](2 * n)[:2*n]
+	return &Numbers{[2]part{{slots: slots[:n:n]}, {slots: slots[n:]}}}
 }
 
 // room gives the power of two that holds half of so many entries loosely.

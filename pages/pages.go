@@ -9,16 +9,20 @@ import "unsafe"
 // huge is the size of a huge page on the platforms that have them.
 const huge = 2 << 20
 
-// Make makes an empty slice with room for n elements.
+// Make makes an empty slice with room for n elements. A large one begins where
+// a huge page does; what is before that is never touched.
 func Make[T any](n int) []T {
 	var element T
-	made := make([]T, 0, n)
-	if size := uintptr(n) * unsafe.Sizeof(element); size >= 2*huge {
-		start := uintptr(unsafe.Pointer(unsafe.SliceData(made)))
-		first := (start + huge - 1) &^ (huge - 1)
-		advise(first, (start+size)&^(huge-1)-first)
+	size := unsafe.Sizeof(element)
+	if uintptr(n)*size < huge {
+		return make([]T, 0, n)
 	}
-	return made
+	made := make([]T, 0, n+int(huge/size))
+	start := uintptr(unsafe.Pointer(unsafe.SliceData(made)))
+	page := (start + huge - 1) &^ (huge - 1)
+	first := int((page - start + size - 1) / size)
+	advise(page, (uintptr(n-1)*size)&^(huge-1))
+	return made[first : first : first+n]
 }
 
 // Append appends an element; a slice without room gets twice as much, which

@@ -275,6 +275,7 @@ func (p *parser) each(v *Value, start, base int) {
 		}
 		if len(p.stack)-base == few { // room for the others, if they are as long as these
 			n := (p.size - p.at) * few / (p.at - from)
+			n += n / 8
 			if n = min(n, p.spare); n < few {
 				n = few
 			}
