@@ -8,6 +8,7 @@ import (
 	"zelvik/catalog"
 	"zelvik/finding"
 	"zelvik/message"
+	"zelvik/pages"
 )
 
 // Reader gathers the findings of a parse. The readers of the formats are built
@@ -184,7 +185,7 @@ func (t *Teller) Lose(kind, lost, instead string) {
 	if t.Catalog != nil {
 		l.Culture = t.Catalog.Culture
 	}
-	t.Losses = append(t.Losses, l)
+	t.Losses = pages.Append(t.Losses, l)
 }
 
 // Told notes the losses of a text, as the pattern syntaxes give them with it,

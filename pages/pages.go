@@ -21,7 +21,7 @@ func Make[T any](n int) []T {
 	start := uintptr(unsafe.Pointer(unsafe.SliceData(made)))
 	page := (start + huge - 1) &^ (huge - 1)
 	first := int((page - start + size - 1) / size)
-	advise(page, (uintptr(n-1)*size)&^(huge-1))
+	advise(page, uintptr(n)*size&^(huge-1))
 	return made[first : first : first+n]
 }
 

@@ -383,6 +383,10 @@ func (w *writer) take(r *result) {
 	if byLine := func(a, b catalog.Loss) int { return cmp.Compare(a.Line, b.Line) }; !slices.IsSortedFunc(r.losses, byLine) {
 		slices.SortStableFunc(r.losses, byLine)
 	}
+	if c.Losses == nil {
+		c.Losses = r.losses
+		return
+	}
 	c.Losses = append(c.Losses, r.losses...)
 }
 

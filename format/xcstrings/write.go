@@ -88,7 +88,17 @@ func (w *writer) members(out []byte, catalogs []*catalog.Catalog, keys []string,
 // usual reports whether an entry is one that a frame can hold: a text in one
 // culture that is translated, and is not its key.
 func usual(e *catalog.Entry) bool {
-	return e.Message.Choice == nil && e.Reference == "" && !e.Fixed && (e.State == catalog.Unstated || e.State == catalog.Done) && e.Message.Pattern.String() != e.Key
+	return e.Message.Choice == nil && e.Reference == "" && !e.Fixed && (e.State == catalog.Unstated || e.State == catalog.Done) && !says(e.Message.Pattern, e.Key)
+}
+
+// says reports whether a pattern is shown as a text. Most begin otherwise.
+func says(p message.Pattern, shown string) bool {
+	if len(p) > 0 {
+		if text, ok := p[0].(message.Text); ok && !strings.HasPrefix(shown, string(text)) {
+			return false
+		}
+	}
+	return p.String() == shown
 }
 
 // frame is what stands around the strings of an entry. Most entries differ in
@@ -190,7 +200,7 @@ func (w *writer) entry(catalogs []*catalog.Catalog, key string, number int) json
 		}
 		fixed = fixed || e.Fixed
 		e = w.Resolved(c, e)
-		if i == 0 && e.Message.Choice == nil && e.Message.Pattern.String() == key {
+		if i == 0 && e.Message.Choice == nil && says(e.Message.Pattern, key) {
 			continue // the key is the text
 		}
 		localizations = append(localizations, jsonscan.Field{Key: string(c.Culture), Value: w.localization(e)})
