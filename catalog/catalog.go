@@ -97,7 +97,10 @@ func (c *Catalog) At(id string) int {
 		return -1
 	}
 	key, product, _ := strings.Cut(id, "\x00")
-	return c.indexed().Find(Hash(key, product), c.is(key, product))
+	return c.indexed().Find(Hash(key, product), func(number int) bool {
+		e := &c.Entries[number]
+		return e.Key == key && e.Product == product
+	})
 }
 
 // indexed gives the index, which is made where there is none.

@@ -6,18 +6,12 @@ import (
 	"sync"
 )
 
-// is tells whether an entry has a key and product.
-func (c *Catalog) is(key, product string) func(number int) bool {
-	return func(number int) bool {
-		e := &c.Entries[number]
-		return e.Key == key && e.Product == product
-	}
-}
-
 // add puts an entry into an index.
 func (c *Catalog) add(x *Numbers, number int, hash uint64) (first int) {
-	e := &c.Entries[number]
-	return x.Add(number, hash, c.is(e.Key, e.Product))
+	return x.Add(number, hash, func(other int) bool {
+		e, o := &c.Entries[number], &c.Entries[other]
+		return e.Key == o.Key && e.Product == o.Product
+	})
 }
 
 // halves does two halves of a work, side by side in a large catalog.

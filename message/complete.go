@@ -1,6 +1,7 @@
 package message
 
 import (
+	"slices"
 	"strconv"
 	"strings"
 )
@@ -73,27 +74,38 @@ func (m Message) Complete(source []Placeholder) {
 		if m.nameAlike() {
 			return
 		}
-		known = m.Arguments()
+		var room [4]Placeholder
+		known = m.AppendArguments(room[:0])
 	}
-	taken := map[int]bool{}
+	var few [8]int
+	taken := few[:0] // messages have few arguments: lists are found in faster than maps
 	for i := range known {
-		taken[known[i].Position] = true
+		taken = append(taken, known[i].Position)
 	}
-	positions := map[string]int{}
+	type place struct {
+		name     string
+		position int
+	}
+	var rooms [4]place
+	places := rooms[:0]
+	take := func(p *Placeholder, n int) int {
+		taken, places = append(taken, n), append(places, place{p.Name, n})
+		return n
+	}
 	free := 1
 	number := func(p *Placeholder) int {
-		if n, ok := positions[p.Name]; ok {
-			return n
+		for _, known := range places {
+			if known.name == p.Name {
+				return known.position
+			}
 		}
-		if n := numberOf(p.Name); n > 0 && !taken[n] { // arg2, as a made name says
-			taken[n], positions[p.Name] = true, n
-			return n
+		if n := numberOf(p.Name); n > 0 && !slices.Contains(taken, n) { // arg2, as a made name says
+			return take(p, n)
 		}
-		for taken[free] {
+		for slices.Contains(taken, free) {
 			free++
 		}
-		taken[free], positions[p.Name] = true, free
-		return free
+		return take(p, free)
 	}
 	for i := range known {
 		if known[i].Position == 0 {
@@ -210,12 +222,13 @@ func (m Message) nameAlike() bool {
 // names alone does not lose them.
 func (m Message) Placed() bool {
 	order := 0
-	seen := map[string]bool{}
+	var few [8]string
+	seen := few[:0]
 	for p := range m.Placeholders() {
-		if seen[p.Name] {
+		if slices.Contains(seen, p.Name) {
 			continue
 		}
-		seen[p.Name] = true
+		seen = append(seen, p.Name)
 		if order++; p.Position != order && p.Position != numberOf(p.Name) {
 			return false
 		}

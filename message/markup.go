@@ -34,6 +34,16 @@ func SplitMarkup(p Pattern, text string) Pattern {
 	}
 }
 
+// ReadsMarked reports whether the pattern's literal text reads as markup.
+func (p Pattern) ReadsMarked() bool {
+	for _, part := range p {
+		if text, ok := part.(Text); ok && strings.IndexByte(string(text), '<') >= 0 {
+			return HasMarkup(p.Literal())
+		}
+	}
+	return false
+}
+
 // HasMarkup reports whether SplitMarkup would find a tag in the text.
 func HasMarkup(text string) bool {
 	if strings.IndexByte(text, '<') < 0 {

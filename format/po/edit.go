@@ -128,7 +128,7 @@ func plainSpelling(p message.Pattern, numbered, forced bool) (string, []message.
 	if misread(text) {
 		return text, []message.Loss{{Kind: "escape", Lost: "that the signs in the text are no placeholder", Instead: "they read as one"}}
 	}
-	if message.HasMarkup(p.Literal()) {
+	if p.ReadsMarked() {
 		return text, []message.Loss{{Kind: "markup", Lost: "that the tags in the text are shown as they stand", Instead: "they read as markup"}}
 	}
 	return text, nil

@@ -89,7 +89,7 @@ func (w *writer) value(e *catalog.Entry) string {
 	}
 	if m.Choice == nil && !m.HasPlaceholders() {
 		text := m.Pattern.String()
-		if message.HasMarkup(m.Pattern.Literal()) {
+		if m.Pattern.ReadsMarked() {
 			w.Lose("markup", "that the tags in the text are shown as they stand", "they read as markup")
 		}
 		if Patterned(text) || printf.Java.Formatted(text) {
@@ -104,7 +104,7 @@ func (w *writer) value(e *catalog.Entry) string {
 		}
 	}
 	for _, pattern := range m.Patterns() {
-		if message.HasMarkup(pattern.Literal()) {
+		if pattern.ReadsMarked() {
 			w.Lose("markup", "that the tags in the text are shown as they stand", "they read as markup")
 		}
 	}

@@ -75,7 +75,7 @@ func compose(c *catalog.Catalog, o format.Options) ([]byte, []catalog.Loss) {
 // inOtherCase finds the entries whose key is an earlier one but for the case
 // of its letters, by number, with that key.
 func inOtherCase(c *catalog.Catalog) map[int]string {
-	seen := make(map[string]string, len(c.Entries))
+	seen := catalog.NewNumbers(len(c.Entries))
 	doubles := map[int]string{}
 	for i := range c.Entries {
 		e := &c.Entries[i]
@@ -83,28 +83,21 @@ func inOtherCase(c *catalog.Catalog) map[int]string {
 			continue
 		}
 		lower := strings.ToLower(e.Key)
-		if other, double := seen[lower]; double {
-			doubles[i] = other
-			continue
+		if other := seen.Add(i, catalog.Hash(lower, ""), func(n int) bool { return strings.ToLower(c.Entries[n].Key) == lower }); other >= 0 {
+			doubles[i] = c.Entries[other].Key
 		}
-		seen[lower] = e.Key
 	}
 	return doubles
 }
 
 // data writes one entry.
 func (w *composer) data(out []byte, c *catalog.Catalog, e *catalog.Entry, indent, newline string) []byte {
-	out = append(out, indent+`<data name="`...)
-	out = append(out, xmlscan.EscapeAttribute(e.Key)...)
-	out = append(out, `" xml:space="preserve">`+newline+indent+indent+"<value>"...)
-	out = append(out, xmlscan.EscapeText(w.value(c, e))...)
-	out = append(out, "</value>"+newline...)
+	out = format.Put(out, indent, `<data name="`, xmlscan.EscapeAttribute(e.Key), `" xml:space="preserve">`, newline)
+	out = format.Put(out, indent, indent, "<value>", xmlscan.EscapeText(w.value(c, e)), "</value>", newline)
 	if e.Note != "" {
-		out = append(out, indent+indent+"<comment>"...)
-		out = append(out, xmlscan.EscapeText(w.legal(e.Note))...)
-		out = append(out, "</comment>"+newline...)
+		out = format.Put(out, indent, indent, "<comment>", xmlscan.EscapeText(w.legal(e.Note)), "</comment>", newline)
 	}
-	out = append(out, indent+"</data>"+newline...)
+	out = format.Put(out, indent, "</data>", newline)
 	if e.Fixed {
 		w.lose("fixed", "that the text is not translated", "it looks like any other")
 	}
@@ -160,7 +153,7 @@ func (w *composer) value(c *catalog.Catalog, e *catalog.Entry) string {
 		}
 	}
 	for _, pattern := range m.Patterns() {
-		if message.HasMarkup(pattern.Literal()) {
+		if pattern.ReadsMarked() {
 			w.lose("markup", "that the tags in the text are shown as they stand", "they read as markup")
 		}
 	}
