@@ -6,6 +6,7 @@ package inline
 import (
 	"cmp"
 	"fmt"
+	"slices"
 	"strconv"
 	"strings"
 
@@ -106,10 +107,11 @@ func (w *Writer) Write(p message.Pattern) (string, []message.Loss) {
 	for p := range m.Placeholders() {
 		made = made && p.MadeName()
 	}
-	used := map[string]int{}
+	var few [8]string
+	used := few[:0]
 	unique := func(id string) string {
-		used[id]++
-		if n := used[id]; n > 1 {
+		used = append(used, id)
+		if n := times(used, id); n > 1 {
 			return fmt.Sprintf("%s_%d", id, n)
 		}
 		return id
@@ -125,11 +127,14 @@ func (w *Writer) Write(p message.Pattern) (string, []message.Loss) {
 			out = append(out, w.Text(string(part))...)
 		case *message.Placeholder:
 			order++
-			if raw := w.repeat(part, used); raw != "" {
-				out = append(out, raw...)
-				continue
+			if c := w.repeat(part, used); c != nil {
+				used = append(used, c.ID)
+				if c.Raw != "" {
+					out = append(out, c.Raw...)
+					continue
+				}
 			}
-			native, more := icu.Writer{Numbered: made}.Write(message.Message{Pattern: message.Pattern{part}})
+			native, more := icu.Writer{Numbered: made}.Argument(part)
 			losses = append(losses, more...)
 			id := unique(strconv.Itoa(cmp.Or(part.Position, order)))
 			out = append(out, w.Placeholder(id, native, part.Sample)...)
@@ -156,19 +161,28 @@ func (w *Writer) Write(p message.Pattern) (string, []message.Loss) {
 }
 
 // repeat gives the source's code for a placeholder that a translation repeats.
-func (w *Writer) repeat(p *message.Placeholder, used map[string]int) string {
+func (w *Writer) repeat(p *message.Placeholder, used []string) *Code {
 	for i := range w.Codes {
 		c := &w.Codes[i]
 		own, ok := c.Part().(*message.Placeholder)
-		if !ok || used[c.ID] > 0 {
+		if !ok || slices.Contains(used, c.ID) {
 			continue
 		}
 		if own.Name != "" && own.Name == p.Name || own.Position > 0 && own.Position == p.Position || own.Spelling == p.Spelling {
-			used[c.ID]++
-			return c.Raw
+			return c
 		}
 	}
-	return ""
+	return nil
+}
+
+// times counts an ID.
+func times(used []string, id string) (n int) {
+	for _, other := range used {
+		if other == id {
+			n++
+		}
+	}
+	return n
 }
 
 // closes reports whether a tag that opens is closed in the pattern.

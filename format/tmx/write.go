@@ -133,8 +133,10 @@ func (w *writer) content(m message.Message) string {
 	if text, plain := m.Plain("{"); plain {
 		return w.text(text)
 	}
-	if _, chosen := loose.Chosen(m.Pattern.String()); chosen && !m.HasPlaceholders() {
-		w.Lose("escape", "that the signs in the text are no choice", "they read as one")
+	if !m.HasPlaceholders() {
+		if _, chosen := loose.Chosen(m.Pattern.String()); chosen {
+			w.Lose("escape", "that the signs in the text are no choice", "they read as one")
+		}
 	}
 	writer := inline.Writer{Text: w.text, Codes: w.codes,
 		Placeholder: func(id, native, _ string) string {

@@ -6,6 +6,7 @@ import (
 	"encoding/binary"
 	"fmt"
 	"slices"
+	"strconv"
 	"strings"
 
 	"zelvik/catalog"
@@ -24,6 +25,10 @@ type writer struct {
 	format.Teller
 	// scratch holds the members of the entry that is being written.
 	scratch []jsonscan.Field
+	// frames are those that were asked for, by name; texts holds what goes into
+	// one.
+	frames map[string]frame
+	texts  []string
 }
 
 // dict makes an object that lasts until the next entry is written.
@@ -66,18 +71,13 @@ func join(catalogs []*catalog.Catalog) ([]byte, []catalog.Loss) {
 
 // members writes the entries of keys, which are given by their numbers.
 func (w *writer) members(out []byte, catalogs []*catalog.Catalog, keys []string, order []int32, first bool) []byte {
-	bare, noted := frameOf(catalogs[0], ""), frameOf(catalogs[0], "\x00")
 	for i, number := range order {
 		key := keys[number]
-		if e := catalogs[0].Near(int(number), key); len(catalogs) == 1 && !(first && i == 0) && e != nil && usual(e) {
-			w.Catalog = catalogs[0]
-			w.Unheld(e, "string catalogs", holds)
-			if text := w.text(e.Message); e.Note != "" {
-				out = noted.put(out, key, e.Note, text)
-			} else {
-				out = bare.put(out, key, text)
+		if len(catalogs) == 1 && !(first && i == 0) {
+			if framed, ok := w.framed(out, catalogs[0], catalogs[0].Near(int(number), key)); ok {
+				out = framed
+				continue
 			}
-			continue
 		}
 		w.scratch = w.scratch[:0]
 		out = layout.Member(out, jsonscan.Field{Key: key, Value: w.entry(catalogs, key, int(number))}, first && i == 0, layout.Indent)
@@ -85,10 +85,97 @@ func (w *writer) members(out []byte, catalogs []*catalog.Catalog, keys []string,
 	return out
 }
 
-// usual reports whether an entry is one that a frame can hold: a text in one
-// culture that is translated, and is not its key.
-func usual(e *catalog.Entry) bool {
-	return e.Message.Choice == nil && e.Reference == "" && !e.Fixed && (e.State == catalog.Unstated || e.State == catalog.Done) && !says(e.Message.Pattern, e.Key)
+// framed writes an entry that a frame can hold, as most are: a text, or a plural
+// of one number, that is translated and is not its key.
+func (w *writer) framed(out []byte, c *catalog.Catalog, e *catalog.Entry) ([]byte, bool) {
+	if e == nil || e.Reference != "" || e.Fixed || e.State != catalog.Unstated && e.State != catalog.Done {
+		return nil, false
+	}
+	var forms []stringsdict.Form
+	var losses []message.Loss
+	m := e.Message
+	if m.Choice != nil {
+		if forms, losses = counted(m); forms == nil {
+			return nil, false
+		}
+	} else if says(m.Pattern, e.Key) {
+		return nil, false
+	}
+	w.Catalog = c
+	w.Unheld(e, "string catalogs", holds)
+	w.Told("", losses)
+	w.texts = append(w.texts[:0], e.Key)
+	if e.Note != "" {
+		w.texts = append(w.texts, e.Note)
+	}
+	if forms == nil {
+		w.texts = append(w.texts, w.text(m))
+	}
+	for _, f := range forms {
+		w.texts = append(w.texts, f.Text)
+	}
+	return w.frame(c, e.Note != "", forms).put(out, w.texts), true
+}
+
+// counted gives the sorted forms of a plural of one number, nil for any other
+// choice.
+func counted(m message.Message) ([]stringsdict.Form, []message.Loss) {
+	if !stringsdict.Plural(m) {
+		return nil, nil
+	}
+	_, variables, losses := stringsdict.Split(m)
+	if len(variables) != 1 || variables[0].Position > 1 {
+		return nil, nil
+	}
+	var room [2]message.Placeholder
+	if len(m.AppendArguments(room[:0])) > 1 {
+		return nil, nil
+	}
+	slices.SortFunc(variables[0].Forms, func(a, b stringsdict.Form) int { return strings.Compare(a.Category, b.Category) })
+	return variables[0].Forms, losses
+}
+
+// frame is what stands around the strings of an entry. Entries of one frame
+// differ in these alone, and are written without a tree of their own.
+type frame []string
+
+// frame gives the frame of a catalog's entries with such forms, none for a text.
+func (w *writer) frame(c *catalog.Catalog, noted bool, forms []stringsdict.Form) frame {
+	var room [64]byte
+	name := strconv.AppendBool(room[:0], noted)
+	for _, f := range forms {
+		name = append(name, f.Category...)
+	}
+	if f, ok := w.frames[string(name)]; ok {
+		return f
+	}
+	const mark = "\x00"
+	e := catalog.Entry{Key: mark + mark, Message: message.Plain(mark)}
+	if noted {
+		e.Note = mark
+	}
+	if forms != nil {
+		e.Message = message.Message{Choice: &message.Choice{Selectors: []message.Selector{{Argument: message.Placeholder{Name: "count", Position: 1}}}}}
+	}
+	for _, f := range forms {
+		e.Message.Choice.Variants = append(e.Message.Choice.Variants, message.Variant{Keys: []string{f.Category}, Pattern: message.Pattern{message.Text(mark)}})
+	}
+	one := &catalog.Catalog{Culture: c.Culture}
+	one.Add(e)
+	tree := (&writer{}).entry([]*catalog.Catalog{one}, e.Key, 0)
+	f := frame(strings.Split(string(layout.Member(nil, jsonscan.Field{Key: mark, Value: tree}, false, layout.Indent)), jsonscan.Quote(mark)))
+	if w.frames == nil {
+		w.frames = map[string]frame{}
+	}
+	w.frames[string(name)] = f
+	return f
+}
+
+func (f frame) put(out []byte, texts []string) []byte {
+	for i, text := range texts {
+		out = jsonscan.AppendQuote(append(out, f[i]...), text)
+	}
+	return append(out, f[len(texts)]...)
 }
 
 // says reports whether a pattern is shown as a text. Most begin otherwise.
@@ -99,27 +186,6 @@ func says(p message.Pattern, shown string) bool {
 		}
 	}
 	return p.String() == shown
-}
-
-// frame is what stands around the strings of an entry. Most entries differ in
-// these alone, and are written without a tree of their own.
-type frame []string
-
-// frameOf makes the frame of a catalog's entries, with a note or without.
-func frameOf(c *catalog.Catalog, note string) frame {
-	const mark = "\x00"
-	w := &writer{}
-	one := &catalog.Catalog{Culture: c.Culture}
-	one.Add(catalog.Entry{Key: mark + mark, Note: note, Message: message.Plain(mark)})
-	tree := w.entry([]*catalog.Catalog{one}, mark+mark, 0)
-	return strings.Split(string(layout.Member(nil, jsonscan.Field{Key: mark, Value: tree}, false, layout.Indent)), jsonscan.Quote(mark))
-}
-
-func (f frame) put(out []byte, texts ...string) []byte {
-	for i, text := range texts {
-		out = jsonscan.AppendQuote(append(out, f[i]...), text)
-	}
-	return append(out, f[len(texts)]...)
 }
 
 // order gives the numbers of keys in the order of the platform's editor, which

@@ -268,8 +268,10 @@ func (w *writer) content(m message.Message, isSource bool) string {
 	if plain {
 		return w.text(text)
 	}
-	if _, chosen := loose.Chosen(m.Pattern.String()); chosen && !m.HasPlaceholders() {
-		w.Lose("escape", "that the signs in the text are no choice", "they read as one")
+	if !m.HasPlaceholders() {
+		if _, chosen := loose.Chosen(m.Pattern.String()); chosen {
+			w.Lose("escape", "that the signs in the text are no choice", "they read as one")
+		}
 	}
 	writer := inline.Writer{Text: w.text, Placeholder: w.placeholder, Tag: w.tag, Codes: w.codes}
 	return w.Told(writer.Write(m.Pattern))

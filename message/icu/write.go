@@ -33,6 +33,14 @@ func (w Writer) Write(m message.Message) (string, []message.Loss) {
 	return string(out), losses
 }
 
+// Argument writes a placeholder that stands outside of choices.
+func (w Writer) Argument(p *message.Placeholder) (string, []message.Loss) {
+	if !w.Java && !w.Bare {
+		return spell(p, (&output{Writer: w}).id(p), false)
+	}
+	return w.Write(message.Message{Pattern: message.Pattern{p}})
+}
+
 // Append is Write for a writer that fills a buffer.
 func (w Writer) Append(out []byte, m message.Message) ([]byte, []message.Loss) {
 	o := output{Writer: w, out: out}
