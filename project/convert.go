@@ -353,21 +353,24 @@ func (w *writer) compose(from []holding, source *catalog.Catalog, path, companio
 		}
 	}
 	losses = once(losses)
-	for i := range losses {
-		l := &losses[i]
-		at := from[0]
-		for _, h := range from {
-			if l.Culture == h.catalog.Culture {
-				at = h
+	locate := func(begin, end int) {
+		for i := begin; i < end; i++ {
+			l := &losses[i]
+			at := from[0]
+			for _, h := range from {
+				if l.Culture == h.catalog.Culture {
+					at = h
+				}
+			}
+			l.Culture = cmp.Or(l.Culture, at.catalog.Culture)
+			holder := at.file.Holder(l.Key)
+			if l.Path = at.file.Path; l.Key != "" {
+				l.Path = holder.Path
+				l.Line, l.Column = holder.At(l.Offset)
 			}
 		}
-		l.Culture = cmp.Or(l.Culture, at.catalog.Culture)
-		holder := at.file.Holder(l.Key)
-		if l.Path = at.file.Path; l.Key != "" {
-			l.Path = holder.Path
-			l.Line, l.Column = holder.At(l.Offset)
-		}
 	}
+	format.Halves(len(losses), locate, locate)
 	r.losses = losses
 	return r
 }
@@ -405,7 +408,7 @@ func once(losses []catalog.Loss) []catalog.Loss {
 			k := &kept[n]
 			return k.Lost == l.Lost && k.Key == l.Key && k.Kind == l.Kind && k.Culture == l.Culture
 		}
-		if seen.Add(len(kept), catalog.Hash(l.Key, l.Lost), same) < 0 {
+		if seen.Add(len(kept), catalog.Hash(l.Key, ""), same) < 0 {
 			kept = append(kept, *l)
 		}
 	}

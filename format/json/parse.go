@@ -142,12 +142,12 @@ func (p *parser) votes() (sum loose.Votes) {
 	members := p.root.Members
 	var rest loose.Votes
 	format.Halves(len(members), func(from, to int) {
-		for i := range members[from:to] {
-			count(&sum, &members[from+i].Value)
+		for i := from; i < to && !sum.Settled(); i++ {
+			count(&sum, &members[i].Value)
 		}
 	}, func(from, to int) {
-		for i := range members[from:to] {
-			count(&rest, &members[from+i].Value)
+		for i := from; i < to && !rest.Settled(); i++ {
+			count(&rest, &members[i].Value)
 		}
 	})
 	for i := range p.root.Items {

@@ -198,7 +198,7 @@ func parse(data []byte) (format.Document, []finding.Finding) {
 	p.gather()
 	var votes, others loose.Votes
 	count := func(votes *loose.Votes, from, to int) {
-		for i := from; i < to; i++ {
+		for i := from; i < to && !votes.Settled(); i++ {
 			for _, c := range p.columns.cultures {
 				votes.Count(p.at(i+1, c.at))
 			}

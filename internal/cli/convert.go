@@ -209,25 +209,24 @@ func (e *env) reportLosses(p printer, losses []catalog.Loss, verbose bool) {
 		return
 	}
 	type group struct {
-		loss  catalog.Loss
+		loss  *catalog.Loss
 		count int
-		keys  map[string]bool
 	}
 	var groups []*group
 	index := map[string]*group{}
-	for _, l := range losses {
-		id := l.Kind + "\x00" + l.Key + "\x00" + l.Lost
-		if !verbose && l.Key != "" {
-			id = l.Kind
+	for i := range losses {
+		l := &losses[i]
+		id := l.Kind
+		if verbose || l.Key == "" {
+			id = l.Kind + "\x00" + l.Key + "\x00" + l.Lost
 		}
 		g := index[id]
 		if g == nil {
-			g = &group{loss: l, keys: map[string]bool{}}
+			g = &group{loss: l}
 			index[id] = g
 			groups = append(groups, g)
 		}
 		g.count++
-		g.keys[l.Key] = true
 	}
 	p.Printf("\n%s\n", p.Warn(plural(len(losses), "loss")))
 	for _, g := range groups {

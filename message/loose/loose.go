@@ -85,6 +85,17 @@ func (votes *Votes) Add(others Votes) {
 	}
 }
 
+// Settled reports whether so many texts agree, and none does not, that the
+// others need not be counted.
+func (votes *Votes) Settled() bool {
+	const enough = 1000
+	sum, most := 0, 0
+	for _, n := range votes {
+		sum, most = sum+n, max(most, n)
+	}
+	return most == sum && sum >= enough
+}
+
 // Best gives the spelling with most votes, Braces where there are none.
 func (votes Votes) Best() Spelling {
 	if votes[Apple] > 0 {
@@ -185,6 +196,11 @@ func (s Spelling) Parse(text string) (message.Message, []message.Fault) {
 	if s <= Dollar && strings.IndexByte(text, '{') < 0 { // all of these have a brace
 		return message.Message{Pattern: message.SplitMarkup(nil, text)}, nil
 	}
+	if s == Braces {
+		if m, faults := icu.Parse(text); len(faults) == 0 && (m.Choice != nil || clear(m, text)) {
+			return m, nil
+		}
+	}
 	if icu.LooksChosen(text) {
 		return icu.Parse(text)
 	}
@@ -206,6 +222,18 @@ func (s Spelling) Parse(text string) (message.Message, []message.Fault) {
 		return message.Message{Pattern: p}, faults
 	}
 	return message.Message{Pattern: s.parts(text)}, nil
+}
+
+// clear reports whether a text that was read as an ICU message has {name} or
+// {0} in it, as braced would find, and nothing that may be another spelling.
+func clear(m message.Message, text string) bool {
+	if strings.IndexByte(text, '%') >= 0 || strings.IndexByte(text, '$') >= 0 || strings.IndexByte(text, '#') >= 0 {
+		return false
+	}
+	for p := range m.Placeholders() {
+		return !strings.HasPrefix(p.Name, "-")
+	}
+	return false
 }
 
 // Chosen reads a text that is an ICU message with a choice in it, as formats
