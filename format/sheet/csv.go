@@ -214,6 +214,12 @@ func scanCell(src string, at int, sep byte, report func(fault)) (cell, int) {
 
 // appendCell writes a cell, in quotes where it needs them.
 func appendCell(out []byte, text string, sep byte) []byte {
+	if text == "" {
+		return out
+	}
+	if format.Run(text, '"', sep) == len(text) && text[0] > ' ' && text[0] < 0x80 && text[len(text)-1] > ' ' && text[len(text)-1] < 0x80 { // as most are
+		return append(out, text...)
+	}
 	if !strings.ContainsAny(text, "\"\r\n") && strings.IndexByte(text, sep) < 0 && strings.TrimSpace(text) == text {
 		return append(out, text...)
 	}

@@ -182,13 +182,18 @@ func (w *writer) rows(m message.Message) []string {
 	if m.Choice == nil || len(m.Choice.Selectors) != 1 || m.Choice.Selectors[0].Kind != message.Plural || m.Choice.Selectors[0].Offset != 0 {
 		return nil
 	}
-	again := message.Message{Choice: &message.Choice{}}
-	var list []string
+	list := make([]string, 0, len(m.Choice.Variants))
 	for _, v := range m.Choice.Variants {
 		if !slices.Contains(culture.Categories, v.Keys[0]) && !exact(v.Keys[0]) || len(v.Pattern) == 0 {
 			return nil
 		}
 		list = append(list, v.Keys[0])
+	}
+	if showsCount(m) {
+		return list
+	}
+	again := message.Message{Choice: &message.Choice{}}
+	for _, v := range m.Choice.Variants {
 		text, _ := w.spelling.Write(message.Message{Pattern: bare(m, v.Pattern)})
 		inner, _ := w.spelling.Parse(text)
 		again.Choice.Variants = append(again.Choice.Variants, message.Variant{Keys: v.Keys, Pattern: inner.Pattern})
@@ -202,6 +207,36 @@ func (w *writer) rows(m message.Message) []string {
 		return nil
 	}
 	return list
+}
+
+// showsCount reports whether the texts of a plural show its count by a plain name, and
+// nothing else: then they will be read so without a trial.
+func showsCount(m message.Message) bool {
+	counted := &m.Choice.Selectors[0].Argument
+	for i := range len(counted.Name) {
+		if c := counted.Name[i] | 0x20; c < 'a' || c > 'z' {
+			return false
+		}
+	}
+	shown := false
+	for _, v := range m.Choice.Variants {
+		for _, part := range v.Pattern {
+			switch part := part.(type) {
+			case message.Text:
+				if strings.ContainsAny(string(part), "{}%$#<'@:") {
+					return false
+				}
+			case *message.Placeholder:
+				if part.Name != counted.Name || part.Type != message.Integer || part.Style != "" || !part.Same(counted) {
+					return false
+				}
+				shown = true
+			default:
+				return false
+			}
+		}
+	}
+	return shown && counted.Name != ""
 }
 
 // typed is rows for a plural whose count is not known by its name or by being
