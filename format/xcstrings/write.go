@@ -196,8 +196,10 @@ func order(keys []string) (numbers []int32, sorted bool) {
 		list = append(list, newSortKey(key, int32(i)))
 	}
 	compare := func(a, b sortKey) int {
-		if c := cmp.Or(cmp.Compare(a.begin, b.begin), cmp.Compare(a.next, b.next)); c != 0 {
-			return c
+		for i, word := range a.begin {
+			if word != b.begin[i] {
+				return cmp.Compare(word, b.begin[i])
+			}
 		}
 		return compare(keys[a.number], keys[b.number])
 	}
@@ -230,14 +232,18 @@ func order(keys []string) (numbers []int32, sorted bool) {
 // sortKey is the beginning of a key in small letters, so that few keys are
 // compared whole, and its number.
 type sortKey struct {
-	begin, next uint64
-	number      int32
+	begin  [3]uint64
+	number int32
 }
 
 func newSortKey(key string, number int32) sortKey {
-	var bytes [16]byte
+	var bytes [24]byte
 	copy(bytes[:], strings.ToLower(key))
-	return sortKey{binary.BigEndian.Uint64(bytes[:]), binary.BigEndian.Uint64(bytes[8:]), number}
+	k := sortKey{number: number}
+	for i := range k.begin {
+		k.begin[i] = binary.BigEndian.Uint64(bytes[8*i:])
+	}
+	return k
 }
 
 // compare compares keys without regard to case, and where they are the same
