@@ -16,8 +16,17 @@ import (
 type Reader struct {
 	Findings []finding.Finding
 	lines    *finding.Lines
-	first    map[string]int
-	room     int // for the IDs, made when the first comes
+	// ids are those that were noted, found by their numbers; room is how many
+	// there may be.
+	ids     []noted
+	numbers *catalog.Numbers
+	room    int
+}
+
+// noted is an ID and where it stands.
+type noted struct {
+	id     string
+	offset int
 }
 
 // NewReader begins the parse of a text.
@@ -88,15 +97,14 @@ func (r *Reader) Damaged(offset int, key, text, mend string) {
 // ID stood before.
 func (r *Reader) Once(id, key string, offset int) bool {
 	r.named(id, key, offset)
-	at, double := r.first[id]
-	if double {
-		r.twice(key, offset, at)
+	if r.numbers == nil {
+		r.numbers, r.ids = catalog.NewNumbers(r.room), pages.Make[noted](r.room)
+	}
+	if n := r.numbers.Add(len(r.ids), catalog.Hash(id, ""), func(n int) bool { return r.ids[n].id == id }); n >= 0 {
+		r.twice(key, offset, r.ids[n].offset)
 		return false
 	}
-	if r.first == nil {
-		r.first = make(map[string]int, r.room)
-	}
-	r.first[id] = offset
+	r.ids = pages.Append(r.ids, noted{id, offset})
 	return true
 }
 
@@ -156,7 +164,7 @@ func (r *Reader) twice(key string, offset, first int) {
 }
 
 // Forget begins anew with IDs, for another catalog of the same file.
-func (r *Reader) Forget() { clear(r.first) }
+func (r *Reader) Forget() { r.numbers = nil }
 
 // Done gives the findings in the order of the file.
 func (r *Reader) Done() []finding.Finding {
