@@ -78,6 +78,9 @@ type Catalog struct {
 	// says.
 	Culture culture.Tag
 	Entries []Entry
+	// single is how many entries there were when each was found to have an ID of
+	// its own; 0 where nobody looked.
+	single int
 	// index is made when the first entry is looked for, by whoever comes first.
 	index atomic.Pointer[Numbers]
 }
@@ -105,10 +108,12 @@ func (c *Catalog) At(id string) int {
 
 // indexed gives the index, which is made where there is none.
 func (c *Catalog) indexed() *Numbers {
-	if c.index.Load() == nil {
-		c.Index(nil, func(int, *Entry) {})
+	x := c.index.Load()
+	if x == nil {
+		x = c.makeIndex()
+		c.index.Store(x)
 	}
-	return c.index.Load()
+	return x
 }
 
 // Near gives the entry with the ID, or nil, as Find does. It looks first where
@@ -127,7 +132,7 @@ func (c *Catalog) Near(number int, id string) *Entry {
 func Keys(catalogs []*Catalog, aside func(c *Catalog, e *Entry)) []string {
 	keys := make([]string, 0, len(catalogs[0].Entries))
 	for n, c := range catalogs {
-		single := c.indexed().Len() == len(c.Entries)
+		single := c.single == len(c.Entries) || c.indexed().Len() == len(c.Entries)
 		for i := range c.Entries {
 			e := &c.Entries[i]
 			if e.Product != "" {

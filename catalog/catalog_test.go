@@ -37,8 +37,17 @@ func TestIndex(t *testing.T) {
 		}
 		c.Entries = append(c.Entries, Entry{Key: "key1"}, Entry{Key: "key0"}, Entry{Key: "key1"})
 		var doubles []string
-		c.Index(nil, func(first int, e *Entry) { doubles = append(doubles, fmt.Sprint(first, e.Key)) })
+		tell := func(first int, e *Entry) { doubles = append(doubles, fmt.Sprint(first, e.Key)) }
+		hashes := make([]uint64, len(c.Entries))
+		for i := range hashes {
+			hashes[i] = Hash(c.Entries[i].Key, "")
+		}
+		c.Doubles(hashes, tell)
 		assert.Equal(t, []string{"1key1", "0key0", "1key1"}, doubles)
+		if doubles = nil; size < 100 {
+			c.Doubles(make([]uint64, len(hashes)), tell) // hashes that are all the same
+			assert.Equal(t, []string{"1key1", "0key0", "1key1"}, doubles)
+		}
 		for i := range size {
 			assert.Equal(t, i, c.At(fmt.Sprint("key", i)))
 		}
@@ -104,4 +113,18 @@ func BenchmarkIndex(b *testing.B) {
 			}
 		}
 	}
+}
+
+func TestKeys(t *testing.T) {
+	en, de := &Catalog{}, &Catalog{}
+	en.Entries = []Entry{{Key: "a"}, {Key: "b", Product: "tablet"}, {Key: "b"}, {Key: "a"}}
+	de.Entries = []Entry{{Key: "c"}, {Key: "b"}, {Key: "a", Product: "tv"}}
+	var aside []string
+	keys := Keys([]*Catalog{en, de}, func(_ *Catalog, e *Entry) { aside = append(aside, e.Key+e.Product) })
+	assert.Equal(t, []string{"a", "b", "c"}, keys)
+	assert.Equal(t, []string{"btablet", "atv"}, aside)
+	assert.Same(t, &en.Entries[2], en.Near(2, "b"))
+	assert.Same(t, &en.Entries[2], en.Near(1, "b"), "not the one for a product")
+	assert.Same(t, &en.Entries[0], en.Near(7, "a"))
+	assert.Nil(t, en.Near(0, "c"))
 }

@@ -1,10 +1,6 @@
 package catalog
 
-import (
-	"cmp"
-	"slices"
-	"sync"
-)
+import "sync"
 
 // add puts an entry into an index.
 func (c *Catalog) add(x *Numbers, number int, hash uint64) (first int) {
@@ -27,36 +23,53 @@ func (c *Catalog) halves(work func(half int)) {
 	wait.Wait()
 }
 
-// Index makes the index of all entries at once, the two parts side by side in
-// a large catalog, and calls f for every entry that has the ID of an earlier
-// one, with that one's number. Hashes are those of the entries, or nil.
-func (c *Catalog) Index(hashes []uint64, f func(first int, e *Entry)) {
-	if hashes == nil {
-		hashes = make([]uint64, len(c.Entries))
-		c.halves(func(half int) {
-			from, to := half*len(hashes)/2, (half+1)*len(hashes)/2
-			for i := from; i < to; i++ {
-				hashes[i] = Hash(c.Entries[i].Key, c.Entries[i].Product)
-			}
-		})
+// Doubles calls f for every entry that has the ID of an earlier one, with that
+// one's number. Hashes are those of the entries. It makes no index: two bits for
+// each part of the hashes tell the few that may be alike, and those alone are
+// compared.
+func (c *Catalog) Doubles(hashes []uint64, f func(first int, e *Entry)) {
+	size := room(len(hashes)) / 2 // words of 64 bits, 32 bits for an entry
+	once, twice := make([]uint64, size), make([]uint64, size)
+	mask := uint64(size - 1)
+	for _, hash := range hashes {
+		word, bit := hash>>6&mask, uint64(1)<<(hash&63)
+		twice[word] |= once[word] & bit
+		once[word] |= bit
 	}
+	few := NewNumbers(0)
+	found := false
+	for n, hash := range hashes {
+		if twice[hash>>6&mask]>>(hash&63)&1 == 0 {
+			continue
+		}
+		if first := c.add(few, n, hash); first >= 0 {
+			found = true
+			f(first, &c.Entries[n])
+		}
+	}
+	c.single = 0
+	if !found {
+		c.single = len(c.Entries)
+	}
+}
+
+// makeIndex makes the index of all entries at once, the two parts side by side in
+// a large catalog.
+func (c *Catalog) makeIndex() *Numbers {
+	hashes := make([]uint64, len(c.Entries))
+	c.halves(func(half int) {
+		from, to := half*len(hashes)/2, (half+1)*len(hashes)/2
+		for i := from; i < to; i++ {
+			hashes[i] = Hash(c.Entries[i].Key, c.Entries[i].Product)
+		}
+	})
 	x := NewNumbers(len(c.Entries))
-	type double struct{ first, n int }
-	var doubles [2][]double
 	c.halves(func(half int) {
 		for n, hash := range hashes {
-			if hash>>63 != uint64(half) {
-				continue
-			}
-			if first := c.add(x, n, hash); first >= 0 {
-				doubles[half] = append(doubles[half], double{first, n})
+			if hash>>63 == uint64(half) {
+				c.add(x, n, hash)
 			}
 		}
 	})
-	c.index.Store(x)
-	all := append(doubles[0], doubles[1]...)
-	slices.SortFunc(all, func(a, b double) int { return cmp.Compare(a.n, b.n) })
-	for _, d := range all {
-		f(d.first, &c.Entries[d.n])
-	}
+	return x
 }

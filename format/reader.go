@@ -120,9 +120,9 @@ func (r *Reader) Add(c *catalog.Catalog, e catalog.Entry) bool {
 	return true
 }
 
-// AddAll makes the index of a catalog whose entries were appended. Those whose
-// key an earlier one has are told and taken out; gone hears the number of each
-// before any is.
+// AddAll looks through a catalog whose entries were appended. Those whose key an
+// earlier one has are told and taken out; gone hears the number of each before
+// any is.
 func (r *Reader) AddAll(c *catalog.Catalog, gone func(number int)) {
 	hashes := make([]uint64, len(c.Entries))
 	r.Parallel(len(c.Entries), func(r *Reader, from, to int) {
@@ -133,7 +133,7 @@ func (r *Reader) AddAll(c *catalog.Catalog, gone func(number int)) {
 		}
 	})
 	double := map[*catalog.Entry]bool{}
-	c.Index(hashes, func(first int, e *catalog.Entry) {
+	c.Doubles(hashes, func(first int, e *catalog.Entry) {
 		r.twice(e.Key, e.Offset, c.Entries[first].Offset)
 		double[e] = true
 	})
@@ -149,7 +149,6 @@ func (r *Reader) AddAll(c *catalog.Catalog, gone func(number int)) {
 		}
 	}
 	c.Entries = kept
-	c.Index(nil, func(int, *catalog.Entry) {})
 }
 
 func (r *Reader) named(id, key string, offset int) {

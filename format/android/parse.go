@@ -61,7 +61,7 @@ func parse(data []byte) (format.Document, []finding.Finding) {
 		p.report("file-damaged", text.Bad, "", "the file is not valid "+text.Encoding.String(), "save it as UTF-8")
 	}
 	p.parse()
-	p.document.catalog.Index(p.hashes, p.double)
+	p.document.catalog.Doubles(p.hashes, p.double)
 	for _, f := range p.Faults {
 		p.report("file-damaged", f.Offset, "", f.Text, f.Mend)
 	}

@@ -25,7 +25,6 @@ func compose(c *catalog.Catalog, o format.Options) ([]byte, []catalog.Loss) {
 }
 
 func composeAs(c *catalog.Catalog, o format.Options, s loose.Spelling) ([]byte, []catalog.Loss) {
-	c.Find("") // makes the index, which both halves read
 	w := &writer{spelling: s}
 	w.Catalog, w.Source = c, o.Source == nil
 	out := pages.Make[byte](o.Room(len(c.Entries) * 96))

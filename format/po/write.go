@@ -63,8 +63,6 @@ func join(catalogs []*catalog.Catalog) ([]byte, []catalog.Loss) {
 	out := pages.Make[byte](256 + len(source.Entries)*128)
 	keyed := isKeyed(catalogs)
 	out = w.header(out, pluralForms, keyed)
-	source.Find("") // makes the indexes, which both halves read
-	w.target.At("")
 	second := *w
 	out, _ = format.Append(out, len(source.Entries), format.Options{}, w, &second, func(w *writer, out []byte, from, to int) ([]byte, bool) {
 		for i := from; i < to; i++ {

@@ -27,7 +27,6 @@ type writer struct {
 
 // compose writes a file in ASCII, which every version of Java reads alike.
 func compose(c *catalog.Catalog, o format.Options) ([]byte, []catalog.Loss) {
-	c.Find("") // makes the index, which both halves read
 	first, second := newWriter(c), newWriter(c)
 	out, on := format.Append(pages.Make[byte](o.Room(len(c.Entries)*96)), len(c.Entries), o, first, second, func(w *writer, out []byte, from, to int) ([]byte, bool) {
 		for i := from; i < to; i++ {

@@ -37,8 +37,6 @@ func join(catalogs []*catalog.Catalog) ([]byte, []catalog.Loss) {
 		out = append(out, ` sourcelanguage="`+underscored(source.Culture)+`"`...)
 	}
 	out = append(out, ">\n"...)
-	source.Find("") // makes the indexes, which both halves read
-	target.Find("")
 	second := &writer{newline: w.newline, forms: w.forms}
 	out, _ = format.Append(out, len(source.Entries), format.Options{}, w, second, func(w *writer, out []byte, from, to int) ([]byte, bool) {
 		return w.messages(out, source, target, from, to), true

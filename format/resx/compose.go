@@ -43,7 +43,6 @@ func (w *composer) lose(kind, lost, instead string) {
 func compose(c *catalog.Catalog, o format.Options) ([]byte, []catalog.Loss) {
 	out := pages.Make[byte](o.Room(len(head) + len(c.Entries)*160))
 	out = append(out, head...)
-	c.Find("") // makes the index, which both halves read
 	doubles := inOtherCase(c)
 	first, second := &composer{}, &composer{}
 	out, on := format.Append(out, len(c.Entries), o, first, second, func(w *composer, out []byte, from, to int) ([]byte, bool) {

@@ -24,7 +24,6 @@ func (w *composer) lose(kind, lost, instead string) {
 }
 
 func compose(c *catalog.Catalog, o format.Options) ([]byte, []catalog.Loss) {
-	c.Find("") // makes the index, which both halves read
 	first, second := &composer{}, &composer{}
 	out, on := format.Append(pages.Make[byte](o.Room(64+len(c.Entries)*96)), len(c.Entries), o, first, second, func(w *composer, out []byte, from, to int) ([]byte, bool) {
 		return w.entries(out, c, o, from, to)

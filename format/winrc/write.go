@@ -45,7 +45,6 @@ func join(catalogs []*catalog.Catalog) ([]byte, []catalog.Loss) {
 				names[i] = taken.of(e.Key)
 			}
 		}
-		c.Find("") // makes the index, which both halves read
 		second := &writer{newline: w.newline}
 		second.Catalog = c
 		out, _ = format.Append(out, len(c.Entries), format.Options{}, w, second, func(w *writer, out []byte, from, to int) ([]byte, bool) {

@@ -69,9 +69,6 @@ func join(catalogs []*catalog.Catalog, second bool) ([]byte, []catalog.Loss) {
 		out = append(out, `<xliff version="1.2" xmlns="urn:oasis:names:tc:xliff:document:1.2">`+"\n"...)
 		out = append(out, `  <file original="messages" datatype="plaintext" `+tags[0]+tags[1]+">\n    <body>\n"...)
 	}
-	for _, c := range catalogs {
-		c.Find("") // makes its index, which both halves read
-	}
 	rest := &writer{newline: w.newline, second: second, coded: true}
 	out, _ = format.Append(out, len(source.Entries), format.Options{}, w, rest, func(w *writer, out []byte, from, to int) ([]byte, bool) {
 		return w.units(out, catalogs, from, to, coded, indent), true
