@@ -408,7 +408,7 @@ func once(losses []catalog.Loss) []catalog.Loss {
 			k := &kept[n]
 			return k.Lost == l.Lost && k.Key == l.Key && k.Kind == l.Kind && k.Culture == l.Culture
 		}
-		if seen.Add(len(kept), catalog.Hash(l.Key, ""), same) < 0 {
+		if seen.Add(len(kept), catalog.Hash(l.Key, string(l.Culture)), same) < 0 {
 			kept = append(kept, *l)
 		}
 	}

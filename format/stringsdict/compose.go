@@ -237,7 +237,6 @@ func (w *splitter) variable(selectors []message.Selector, variants []message.Var
 	w.variables = append(w.variables, Variable{Name: variableName(s, under), Position: s.Argument.Position, Type: w.valueType(s)})
 	forms := make([]Form, 0, len(variants))
 	add := func(category, text string) { forms = append(forms, Form{Category: category, Text: text}) }
-	defer func() { w.variables[at].Forms = forms }()
 	for _, category := range culture.Categories {
 		if len(selectors) == 1 {
 			if i := slices.IndexFunc(variants, func(v message.Variant) bool { return v.Keys[0] == category }); i >= 0 {
@@ -263,6 +262,7 @@ func (w *splitter) variable(selectors []message.Selector, variants []message.Var
 		add(category, w.reference(selectors[1], path, true))
 		w.variable(selectors[1:], rest, path)
 	}
+	w.variables[at].Forms = forms
 }
 
 // valueType gives the conversion of the counted number, as in %lld.
