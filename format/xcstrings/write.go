@@ -2,8 +2,6 @@ package xcstrings
 
 import (
 	"bytes"
-	"cmp"
-	"encoding/binary"
 	"fmt"
 	"slices"
 	"strconv"
@@ -186,73 +184,6 @@ func says(p message.Pattern, shown string) bool {
 		}
 	}
 	return p.String() == shown
-}
-
-// order gives the numbers of keys in the order of the platform's editor, which
-// sorts without regard to case, and whether they stood so.
-func order(keys []string) (numbers []int32, sorted bool) {
-	list := pages.Make[sortKey](len(keys))
-	for i, key := range keys {
-		list = append(list, newSortKey(key, int32(i)))
-	}
-	compare := func(a, b sortKey) int {
-		for i, word := range a.begin {
-			if word != b.begin[i] {
-				return cmp.Compare(word, b.begin[i])
-			}
-		}
-		return compare(keys[a.number], keys[b.number])
-	}
-	numbers = make([]int32, 0, len(keys))
-	take := func(k sortKey) { numbers = append(numbers, k.number) }
-	sorted = slices.IsSortedFunc(list, compare)
-	format.Halves(len(list), func(from, to int) { slices.SortFunc(list[from:to], compare) }, func(from, to int) { slices.SortFunc(list[from:to], compare) })
-	a, b := list[:len(list)/2], list[len(list)/2:]
-	if len(list) < 2 || compare(a[len(a)-1], b[0]) <= 0 {
-		a, b = list, nil
-	}
-	for len(a) > 0 && len(b) > 0 {
-		if compare(a[0], b[0]) <= 0 {
-			take(a[0])
-			a = a[1:]
-		} else {
-			take(b[0])
-			b = b[1:]
-		}
-	}
-	for _, k := range a {
-		take(k)
-	}
-	for _, k := range b {
-		take(k)
-	}
-	return numbers, sorted
-}
-
-// sortKey is the beginning of a key in small letters, so that few keys are
-// compared whole, and its number.
-type sortKey struct {
-	begin  [3]uint64
-	number int32
-}
-
-func newSortKey(key string, number int32) sortKey {
-	var bytes [24]byte
-	copy(bytes[:], strings.ToLower(key))
-	k := sortKey{number: number}
-	for i := range k.begin {
-		k.begin[i] = binary.BigEndian.Uint64(bytes[8*i:])
-	}
-	return k
-}
-
-// compare compares keys without regard to case, and where they are the same
-// then with it.
-func compare(a, b string) int {
-	if c := strings.Compare(strings.ToLower(a), strings.ToLower(b)); c != 0 {
-		return c
-	}
-	return strings.Compare(a, b)
 }
 
 // entry writes one key in all cultures, in which it probably has a number.
