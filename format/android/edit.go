@@ -246,11 +246,21 @@ func (e *editor) note(i int, note string) {
 	text := w.comment(note, indent)
 	e.Losses = append(e.Losses, w.losses...)
 	open := strings.HasPrefix(e.Src[from:], "<!--")
+	trail, trails := e.trailOf(i)
+	if trails && (open || note == "" || strings.Contains(text, "\n")) {
+		before := strings.TrimRight(e.Src[:trail.from], " \t")
+		e.Replace(len(before), trail.to, "")
+	} else if trails {
+		from, open = trail.from, true
+	}
 	switch {
 	case open && note == "":
-		e.Remove(from, from+strings.Index(e.Src[from:], "-->")+3)
+		e.Remove(from, e.comments(from))
 	case open:
 		inner := e.Src[from+4 : from+strings.Index(e.Src[from:], "-->")]
+		if first, last := from+4+len(inner)+3, e.comments(from); last > first {
+			e.Replace(first, last, "")
+		}
 		left := inner[:len(inner)-len(strings.TrimLeft(inner, " \t\r\n"))]
 		right := inner[len(strings.TrimRight(inner, " \t\r\n")):]
 		e.Replace(from+4+len(left), from+4+max(len(inner)-len(right), len(left)), text)
@@ -259,13 +269,36 @@ func (e *editor) note(i int, note string) {
 	}
 }
 
+// comments gives the end of the comments that begin at an offset with nothing
+// but white space between them.
+func (e *editor) comments(from int) int {
+	end := from
+	for at := from; strings.HasPrefix(e.Src[at:], "<!--"); {
+		end = at + strings.Index(e.Src[at:], "-->") + 3
+		at = len(e.Src) - len(strings.TrimLeft(e.Src[end:], " \t\r\n"))
+	}
+	return end
+}
+
+// trailOf gives the comment behind the element of an entry on its line.
+func (e *editor) trailOf(i int) (t trail, ok bool) {
+	for last := i; last < len(e.notes) && len(e.trails) > 0 && (last == i || e.elementStart(last) == e.elementStart(i)); last++ {
+		if t, ok = e.trails[last]; ok {
+			return t, t.first <= i
+		}
+	}
+	return trail{}, false
+}
+
 // remove takes out an entry with its note.
 func (e *editor) remove(i int, el part) {
-	from := int(e.notes[i])
+	from, to := int(e.notes[i]), el.To
 	if el.Name == "item" {
 		from = el.From
+	} else if t, ok := e.trailOf(i); ok {
+		to = t.to
 	}
-	e.Remove(from, el.To)
+	e.Remove(from, to)
 }
 
 // insert adds an entry behind its neighbour.
@@ -321,6 +354,9 @@ func (e *editor) elementStart(i int) int {
 func (e *editor) gap(after string) (at int, before bool) {
 	if i := e.find(after); i >= 0 {
 		if el := e.element(e.elementStart(i)); el.To > 0 {
+			if t, ok := e.trailOf(i); ok {
+				return t.to, false
+			}
 			return el.To, false
 		}
 	}

@@ -23,9 +23,16 @@ type document struct {
 	// notes are the offsets at which each entry's note begins, or the entry
 	// itself where it has none; the entries of one element share them.
 	notes []int32
-	// used says whether the file declares the xliff prefix.
+	// trails are comments behind elements on their lines, by the last entry of
+	// the element.
+	trails map[int]trail
+	// xliff says whether the file declares the xliff prefix.
 	xliff bool
 }
+
+// trail is a comment that stands behind an element on its line. First is the
+// first entry of the element.
+type trail struct{ from, to, first int }
 
 // Catalogs gives the file's one catalog.
 func (d *document) Catalogs() []*catalog.Catalog { return []*catalog.Catalog{d.catalog} }
@@ -43,6 +50,8 @@ type parser struct {
 	// note collects the comments before an element.
 	note     strings.Builder
 	noteFrom int
+	// ended is where the last child of <resources> ended, first its first entry.
+	ended, first int
 	// decoder and reader are used for one value after another.
 	decoder decoder
 	reader  printf.Reader
@@ -70,7 +79,7 @@ func parse(data []byte) (format.Document, []finding.Finding) {
 }
 
 func newParser(text *charset.Text) *parser {
-	p := &parser{document: &document{text: text, catalog: &catalog.Catalog{}}, src: text.String(), noteFrom: -1}
+	p := &parser{document: &document{text: text, catalog: &catalog.Catalog{}}, src: text.String(), noteFrom: -1, ended: -1}
 	p.reader.Dialect = printf.Java
 	p.Scanner = xmlscan.New(p.src)
 	p.lines = finding.NewLines(p.src)
@@ -129,6 +138,10 @@ func (p *parser) parse() {
 	}
 	own.Entries = entries
 	p.notes = append(p.notes, second.notes...)
+	for i, t := range second.trails {
+		t.first += n
+		p.trail(i+n, t)
+	}
 	p.hashes = append(p.hashes, second.hashes...)
 	p.findings = append(p.findings, second.findings...)
 	p.Faults = append(p.Faults, second.Faults...)
@@ -182,7 +195,9 @@ func (p *parser) run(split int) (met bool) {
 				}
 				p.clearNote()
 			default:
+				p.first = len(p.document.catalog.Entries)
 				p.child()
+				p.ended = p.To
 				p.clearNote()
 			}
 		case xmlscan.Comment:
@@ -199,15 +214,46 @@ func (p *parser) run(split int) (met bool) {
 	return false
 }
 
-// comment keeps a comment as the note of the element that follows it.
+// comment keeps a comment as the note of the element that follows it, or of the
+// one on whose line it stands.
 func (p *parser) comment() {
 	text := tidyComment(p.src[p.InnerFrom:p.InnerTo])
+	if p.trailing() {
+		entries := p.document.catalog.Entries
+		for i := p.first; i < len(entries); i++ {
+			if entries[i].Note != "" {
+				text = entries[i].Note + "\n" + text
+			}
+			entries[i].Note = text
+		}
+		if len(entries) > p.first {
+			p.trail(len(entries)-1, trail{p.From, p.To, p.first})
+		}
+		return
+	}
 	if p.noteFrom < 0 {
 		p.noteFrom = p.From
 	} else {
 		p.note.WriteByte('\n')
 	}
 	p.note.WriteString(text)
+}
+
+// trailing reports whether the comment stands behind an element, on its line
+// and at the end of it.
+func (p *parser) trailing() bool {
+	if p.ended < 0 || p.noteFrom >= 0 || strings.IndexByte(p.src[p.ended:p.To], '\n') >= 0 {
+		return false
+	}
+	rest := strings.TrimLeft(p.src[p.To:], " \t\r")
+	return rest == "" || rest[0] == '\n'
+}
+
+func (p *parser) trail(entry int, t trail) {
+	if p.trails == nil {
+		p.trails = map[int]trail{}
+	}
+	p.trails[entry] = t
 }
 
 // tidyComment takes the indentation off the lines of a comment.

@@ -81,6 +81,9 @@ type decoder struct {
 
 func (d *decoder) decode(s span) message.Pattern {
 	raw, simple := "", false
+	for s.to > s.from && strings.IndexByte(" \t\r\n", d.src[s.to-1]) >= 0 { // goes before quotes and escapes are read
+		s.to--
+	}
 	if s.plain {
 		raw, simple = plainText(d.src[s.from:s.to])
 	}
@@ -138,12 +141,14 @@ func (d *decoder) nested(s span) {
 				tag.Role = message.Lone
 			}
 			d.pattern = d.pattern.Add(tag)
-			d.begun = true
+			d.begun = d.begun || !g.g // the text begins inside of xliff:g
 			if !inner.Lone {
 				open = append(open, g)
 			}
 		case xmlscan.End:
-			d.space()
+			if len(open) > 0 && !open[len(open)-1].g { // behind xliff:g the text goes on, or has ended
+				d.space()
+			}
 			d.flush()
 			if len(open) == 0 {
 				continue
@@ -267,7 +272,8 @@ func (d *decoder) text(from, to int, cdata bool) {
 // escape reads what follows a backslash and gives its size.
 func (d *decoder) escape(i, to int) int {
 	if i >= to {
-		d.report("escape-wrong", i-1, d.key, "a backslash at the end", `write \\ for a backslash`)
+		d.put("")
+		d.report("escape-wrong", i-1, d.key, "a backslash at the end", `write \\ for a backslash, \u0020 for a space`)
 		return 0
 	}
 	switch c := d.src[i]; c {
@@ -277,8 +283,13 @@ func (d *decoder) escape(i, to int) int {
 		d.put("\t")
 	case '\'', '"', '\\', '@', '?', '#':
 		d.put(string(rune(c)))
-	case '\n', '\r', ' ':
+	case ' ':
 		d.put(" ")
+	case '\n', '\r':
+		d.put("\n")
+		if strings.HasPrefix(d.src[i:to], "\r\n") {
+			return 2
+		}
 	case 'u':
 		if i+5 <= to {
 			if n, err := strconv.ParseUint(d.src[i+1:i+5], 16, 32); err == nil {

@@ -74,7 +74,7 @@ func (p *parser) lines() {
 	var note []string
 	for p.at < len(p.src) {
 		start := p.at
-		p.blank()
+		p.blankOver() // Java takes a continued line with nothing in it for none
 		if p.at >= len(p.src) {
 			return
 		}

@@ -77,6 +77,13 @@ func (e *editor) change(c format.Change) error {
 // note changes, adds or removes the comment before an entry, in its style.
 func (e *editor) note(s slot, note string) {
 	switch {
+	case s.trailTo == 0:
+	case s.noteFrom < 0 && note != "" && !strings.Contains(note, "\n"):
+		s.noteFrom, s.noteTo = s.trailFrom, s.trailTo
+	default: // one note is enough, and one of several lines goes before the entry
+		e.Replace(s.to, s.trailTo, "")
+	}
+	switch {
 	case s.noteFrom < 0 && note != "":
 		e.Replace(s.from, s.from, "/* "+note+" */"+e.Newline)
 	case s.noteFrom >= 0 && note == "":
@@ -89,7 +96,7 @@ func (e *editor) note(s slot, note string) {
 }
 
 func (e *editor) remove(s slot) {
-	from, to := s.from, s.to
+	from, to := s.from, s.end()
 	if s.noteFrom >= 0 {
 		from = s.noteFrom
 	}
@@ -133,7 +140,7 @@ func (e *editor) insert(c format.Change) error {
 		if after < 0 {
 			after = len(e.slots) - 1
 		}
-		e.Replace(e.slots[after].to, e.slots[after].to, e.Newline+spaced+text)
+		e.Replace(e.slots[after].end(), e.slots[after].end(), e.Newline+spaced+text)
 	}
 	return nil
 }
@@ -146,7 +153,7 @@ func (e *editor) spaced() string {
 		if e.slots[i].noteFrom >= 0 {
 			from = e.slots[i].noteFrom
 		}
-		if strings.Count(e.Src[e.slots[i-1].to:from], "\n") > 1 {
+		if strings.Count(e.Src[e.slots[i-1].end():from], "\n") > 1 {
 			blank++
 		}
 	}

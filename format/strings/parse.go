@@ -31,9 +31,14 @@ type document struct {
 type slot struct {
 	// from is where the entry begins with its note, to where it ends behind
 	// its semicolon.
-	noteFrom, noteTo, from, to         int
+	noteFrom, noteTo, from, to int
+	// trailFrom and trailTo hold a comment behind the entry on its line; 0 for none.
+	trailFrom, trailTo                 int
 	keyFrom, keyTo, valueFrom, valueTo int
 }
+
+// end is behind the entry and the comment on its line.
+func (s *slot) end() int { return max(s.to, s.trailTo) }
 
 // Catalogs gives the file's one catalog.
 func (d *document) Catalogs() []*catalog.Catalog { return []*catalog.Catalog{d.catalog} }
@@ -305,10 +310,37 @@ func (p *parser) entry() {
 		p.at = end
 	}
 	s.to = end
+	note = p.trail(&s, generated(note))
 	p.Once(key, key, keyFrom)
-	p.catalog.Entries = pages.Append(p.catalog.Entries, catalog.Entry{Key: key, Note: generated(note), Offset: keyFrom})
+	p.catalog.Entries = pages.Append(p.catalog.Entries, catalog.Entry{Key: key, Note: note, Offset: keyFrom})
 	p.texts = pages.Append(p.texts, format.Spelled{Text: value, Offset: s.valueFrom})
 	p.slots = pages.Append(p.slots, s)
+}
+
+// trail reads a comment behind an entry, at the end of its line, as part of its
+// note.
+func (p *parser) trail(s *slot, note string) string {
+	rest := p.src[p.at:]
+	comment := strings.TrimLeft(rest, " \t")
+	end := strings.IndexByte(comment, '\n')
+	if end < 0 {
+		end = len(comment)
+	}
+	comment = strings.TrimRight(comment[:end], " \t\r")
+	text, line := strings.CutPrefix(comment, "//")
+	if !line {
+		block, ok := strings.CutPrefix(comment, "/*")
+		if text = strings.TrimSuffix(block, "*/"); !ok || text == block || strings.Contains(text, "*/") {
+			return note
+		}
+	}
+	s.trailFrom = p.at + len(rest) - len(strings.TrimLeft(rest, " \t"))
+	s.trailTo = s.trailFrom + len(comment)
+	p.at = s.trailTo
+	if text = strings.TrimSpace(text); note == "" {
+		return text
+	}
+	return note + "\n" + text
 }
 
 // generated drops the comment that Apple's extraction writes where there is none.
