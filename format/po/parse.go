@@ -368,7 +368,11 @@ func (p *parser) strings(start int, word string) field {
 			f.text = out.String()
 		}
 		p.at = f.to
-		if rest := p.line(); strings.TrimSpace(rest) != "" {
+		rest := strings.TrimSpace(p.line())
+		if strings.HasPrefix(rest, `"`) {
+			continue
+		}
+		if rest != "" {
 			p.Damaged(p.at, "", "something behind the closing quote", `write \" for a quote in the text`)
 		}
 		// The next line goes on where it begins with a quote.
@@ -427,10 +431,10 @@ func (p *parser) quoted(at int, out *strings.Builder) int {
 				out.WriteByte(e)
 			case 'x':
 				end := i + 1
-				for end < len(p.src) && end < i+3 && strings.IndexByte("0123456789abcdefABCDEF", p.src[end]) >= 0 {
+				for end < len(p.src) && strings.IndexByte("0123456789abcdefABCDEF", p.src[end]) >= 0 { // as many as there are, as in C
 					end++
 				}
-				n, err := strconv.ParseUint(p.src[i+1:end], 16, 8)
+				n, err := strconv.ParseUint(p.src[max(i+1, end-16):end], 16, 64)
 				if err != nil {
 					p.Report("escape-wrong", i-1, "", `\x without hexadecimal digits`, `write \\ for a backslash`)
 					out.WriteString(`\x`)
