@@ -117,7 +117,7 @@ func (r *reader) text(depth int) string {
 		case xmlscan.Text:
 			parts = append(parts, r.Unescape(r.From, r.To))
 		case xmlscan.CDATA:
-			parts = append(parts, r.src[r.InnerFrom:r.InnerTo])
+			parts = append(parts, xmlscan.LineEnds(r.src[r.InnerFrom:r.InnerTo]))
 		case xmlscan.Start:
 			r.Faults = append(r.Faults, xmlscan.Fault{Offset: r.From, Text: fmt.Sprintf("<%s> inside a text", r.Name), Mend: "close the element before it, or write &lt;"})
 			r.Back()
@@ -125,7 +125,7 @@ func (r *reader) text(depth int) string {
 			return strings.Join(parts, "")
 		}
 	}
-	return strings.ReplaceAll(strings.Join(parts, ""), "\r\n", "\n")
+	return strings.Join(parts, "")
 }
 
 func (r *reader) dict(v *Value, depth int) {

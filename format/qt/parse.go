@@ -146,7 +146,7 @@ func (p *parser) element() element {
 		case p.Kind == xmlscan.Text:
 			out.WriteString(p.Unescape(p.From, p.To))
 		case p.Kind == xmlscan.CDATA:
-			out.WriteString(p.src[p.InnerFrom:p.InnerTo])
+			out.WriteString(xmlscan.LineEnds(p.src[p.InnerFrom:p.InnerTo]))
 		case p.Kind == xmlscan.Start && p.Name == "byte":
 			value, _ := p.Value("value")
 			out.WriteString(byteOf(value))
@@ -157,7 +157,7 @@ func (p *parser) element() element {
 			p.Back()
 			p.Close(name)
 			e.content.to, e.whole.to = p.From, p.From
-			e.text = xmlscan.LineEnds(out.String())
+			e.text = out.String()
 			return e
 		case p.Kind == xmlscan.Start:
 			p.Damaged(p.From, "", fmt.Sprintf("the tag <%s> stands bare in a text", p.Name), "write &lt; for <")
@@ -165,7 +165,7 @@ func (p *parser) element() element {
 		}
 	}
 	e.content.to, e.whole.to = p.From, p.To
-	e.text = xmlscan.LineEnds(out.String())
+	e.text = out.String()
 	return e
 }
 

@@ -166,7 +166,7 @@ func (p *parser) textOf(key string) (text string, from, to int, offset int) {
 		text = p.Unescape(start, start+end)
 		p.Seek(start + end)
 		p.Next()
-		return xmlscan.LineEnds(text), start, (start + end), start
+		return text, start, (start + end), start
 	}
 	var out strings.Builder
 	depth := len(p.Open)
@@ -176,19 +176,19 @@ func (p *parser) textOf(key string) (text string, from, to int, offset int) {
 		case xmlscan.Text:
 			out.WriteString(p.Unescape(p.From, p.To))
 		case xmlscan.CDATA:
-			out.WriteString(p.src[p.InnerFrom:p.InnerTo])
+			out.WriteString(xmlscan.LineEnds(p.src[p.InnerFrom:p.InnerTo]))
 		case xmlscan.Start:
 			if p.Name == "data" || p.Name == "value" || p.Name == "comment" {
 				p.Back()
 				p.Close(name)
-				return xmlscan.LineEnds(out.String()), start, end, start
+				return out.String(), start, end, start
 			}
 			p.Damaged(p.From, key, fmt.Sprintf("the tag <%s> stands bare in a text", p.Name), "write &lt; for <")
 			p.Skip()
 		}
 		end = p.To
 	}
-	return xmlscan.LineEnds(out.String()), start, p.From, start
+	return out.String(), start, p.From, start
 }
 
 // read makes a message of a value: an ICU message where a plural or select is

@@ -267,10 +267,10 @@ func (p *parser) plainText() string {
 		case xmlscan.Text:
 			out.WriteString(p.Unescape(p.From, p.To))
 		case xmlscan.CDATA:
-			out.WriteString(p.src[p.InnerFrom:p.InnerTo])
+			out.WriteString(xmlscan.LineEnds(p.src[p.InnerFrom:p.InnerTo]))
 		}
 	}
-	return xmlscan.LineEnds(out.String())
+	return out.String()
 }
 
 // content reads the segment just begun.
@@ -281,7 +281,6 @@ func (p *parser) content() ([]part, element) {
 	}
 	var parts []part
 	text := func(s string) {
-		s = xmlscan.LineEnds(s)
 		if n := len(parts); n > 0 && parts[n-1].code == nil {
 			parts[n-1].text += s
 		} else if s != "" {
@@ -294,7 +293,7 @@ func (p *parser) content() ([]part, element) {
 		case xmlscan.Text:
 			text(p.Unescape(p.From, p.To))
 		case xmlscan.CDATA:
-			text(p.src[p.InnerFrom:p.InnerTo])
+			text(xmlscan.LineEnds(p.src[p.InnerFrom:p.InnerTo]))
 		case xmlscan.Start:
 			if p.Name == "hi" { // a stretch that is marked, not a code
 				continue

@@ -290,7 +290,7 @@ func (p *parser) plainText() string {
 		case xmlscan.Text:
 			out.WriteString(p.Unescape(p.From, p.To))
 		case xmlscan.CDATA:
-			out.WriteString(p.src[p.InnerFrom:p.InnerTo])
+			out.WriteString(xmlscan.LineEnds(p.src[p.InnerFrom:p.InnerTo]))
 		case xmlscan.Start:
 			if p.Name == "cp" {
 				hex, _ := p.Value("hex")
@@ -298,7 +298,7 @@ func (p *parser) plainText() string {
 			}
 		}
 	}
-	return xmlscan.LineEnds(out.String())
+	return out.String()
 }
 
 // character reads the number of a character that XML cannot hold (<cp hex>).
@@ -329,7 +329,7 @@ func (p *parser) content(u *unit) ([]part, element) {
 	for p.Next() {
 		switch p.Kind {
 		case xmlscan.Text:
-			text(xmlscan.LineEnds(p.Unescape(p.From, p.To)))
+			text(p.Unescape(p.From, p.To))
 		case xmlscan.CDATA:
 			text(xmlscan.LineEnds(p.src[p.InnerFrom:p.InnerTo]))
 		case xmlscan.End:

@@ -424,15 +424,23 @@ func (s *Scanner) Value(name string) (string, bool) {
 var predefined = map[string]string{"lt": "<", "gt": ">", "amp": "&", "quot": `"`, "apos": "'"}
 
 // Unescape decodes the entities in a stretch of the document and reports those
-// that are none; these stay as they stand.
+// that are none; these stay as they stand. Line ends become LF, but for those
+// that are spelled as entities.
 func (s *Scanner) Unescape(from, to int) string {
 	raw := s.data[from:to]
 	if strings.IndexByte(raw, '&') < 0 {
-		return raw
+		return LineEnds(raw)
 	}
 	var out strings.Builder
 	out.Grow(len(raw))
 	for i := 0; i < len(raw); {
+		if raw[i] == '\r' {
+			if !strings.HasPrefix(raw[i+1:], "\n") {
+				out.WriteByte('\n')
+			}
+			i++
+			continue
+		}
 		if raw[i] != '&' {
 			out.WriteByte(raw[i])
 			i++
