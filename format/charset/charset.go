@@ -41,7 +41,8 @@ type Text struct {
 	// none. Such places stand in UTF8 as they are (UTF-8) or as U+FFFD.
 	Bad  int
 	data []byte
-	page page
+	// parts are the code pages of the file, in their order.
+	parts []paged
 }
 
 // Decode finds out the encoding and decodes. A file without a byte order mark
@@ -120,7 +121,7 @@ func (t *Text) unit(i int) uint16 {
 // next decodes the character at byte i of the file.
 func (t *Text) next(i int) (r rune, size int) {
 	if t.Encoding == Page {
-		return t.page.next(t.data[i:])
+		return t.page(i).next(t.data[i:])
 	}
 	if i+1 >= len(t.data) {
 		return utf8.RuneError, 1
@@ -163,14 +164,14 @@ func (t *Text) decode16() {
 // stretches it needs without copying them. Nobody changes the bytes.
 func (t *Text) String() string { return unsafe.String(unsafe.SliceData(t.UTF8), len(t.UTF8)) }
 
-// Encode writes text in the file's encoding. The error names the first
-// character that a code page does not have.
-func (t *Text) Encode(text string) ([]byte, error) {
+// encode writes text in the encoding that the file has at a byte. The error
+// names the first character that a code page does not have.
+func (t *Text) encode(text string, at int) ([]byte, error) {
 	switch t.Encoding {
 	case UTF8:
 		return []byte(text), nil
 	case Page:
-		return t.page.encode(text)
+		return t.page(at).encode(text)
 	}
 	var out []byte
 	for _, u := range utf16.Encode([]rune(text)) {
@@ -217,7 +218,7 @@ func (t *Text) Patch(replacements []format.Replacement) ([]byte, error) {
 		if moved[i].Start < 0 || moved[i].End < 0 {
 			return nil, fmt.Errorf("a change begins inside a character")
 		}
-		encoded, err := t.Encode(moved[i].Text)
+		encoded, err := t.encode(moved[i].Text, moved[i].Start)
 		if err != nil {
 			return nil, err
 		}

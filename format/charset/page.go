@@ -11,7 +11,7 @@ import (
 )
 
 // page is a code page: Latin-1, or one that PO headers, resource scripts and
-// the like name.
+// the like name. One without an encoding is UTF-8.
 type page struct {
 	name     string
 	encoding encoding.Encoding
@@ -55,16 +55,43 @@ func Known(name string) bool {
 	return ok || strings.EqualFold(strings.ReplaceAll(name, "-", ""), "utf8") || name == "65001"
 }
 
+// Part is a stretch of a file in one code page: from a byte on, up to the next.
+type Part struct {
+	From int
+	// Page is its name or number.
+	Page string
+}
+
 // DecodeIn decodes a file in the code page with a name or number. A file with
 // a byte order mark, in UTF-16, or in a page that is not known is decoded as
 // Decode does.
 func DecodeIn(data []byte, name string) *Text {
+	if _, ok := lookup(name); !ok {
+		return Decode(data)
+	}
+	return DecodeParts(data, []Part{{0, name}})
+}
+
+// DecodeParts decodes a file whose parts are in several code pages; the first
+// begins with the file. A part whose page is not known is read in the one
+// before, one in UTF-8 as such.
+func DecodeParts(data []byte, parts []Part) *Text {
 	t := Decode(data)
-	p, ok := lookup(name)
-	if !ok || t.BOM || t.Encoding != UTF8 {
+	if t.BOM || t.Encoding != UTF8 {
 		return t
 	}
-	t = &Text{Encoding: Page, Bad: -1, data: data, page: p}
+	t = &Text{Encoding: Page, Bad: -1, data: data}
+	for _, part := range parts {
+		p, ok := lookup(part.Page)
+		switch {
+		case ok:
+		case Known(part.Page):
+			p = page{name: "utf-8"}
+		case len(t.parts) > 0:
+			continue
+		}
+		t.parts = append(t.parts, paged{part.From, p})
+	}
 	ascii := true
 	for _, c := range data {
 		if c >= utf8.RuneSelf {
@@ -78,7 +105,7 @@ func DecodeIn(data []byte, name string) *Text {
 	}
 	t.UTF8 = make([]byte, 0, len(data)+len(data)/4)
 	for i := 0; i < len(data); {
-		r, size := p.next(data[i:])
+		r, size := t.next(i)
 		if r == utf8.RuneError && t.Bad < 0 {
 			t.Bad = len(t.UTF8)
 		}
@@ -88,13 +115,28 @@ func DecodeIn(data []byte, name string) *Text {
 	return t
 }
 
-// Name gives the name of the file's code page, "" where it is in Unicode.
-func (t *Text) Name() string { return t.page.name }
+// paged is a part with its page.
+type paged struct {
+	from int
+	page page
+}
+
+// page gives the code page at byte i of the file.
+func (t *Text) page(i int) page {
+	n := len(t.parts) - 1
+	for n > 0 && t.parts[n].from > i {
+		n--
+	}
+	return t.parts[n].page
+}
 
 // next decodes the first character of data, which is not empty.
 func (p page) next(data []byte) (r rune, size int) {
 	if data[0] < utf8.RuneSelf {
 		return rune(data[0]), 1
+	}
+	if p.encoding == nil {
+		return utf8.DecodeRune(data)
 	}
 	decoder := p.encoding.NewDecoder()
 	var out [8]byte
@@ -112,6 +154,9 @@ func (p page) next(data []byte) (r rune, size int) {
 }
 
 func (p page) encode(text string) ([]byte, error) {
+	if p.encoding == nil {
+		return []byte(text), nil
+	}
 	out, err := p.encoding.NewEncoder().Bytes([]byte(text))
 	if err == nil {
 		return out, nil

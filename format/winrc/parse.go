@@ -95,14 +95,23 @@ type parser struct {
 
 var codePage = regexp.MustCompile(`(?m)^[ \t]*#[ \t]*pragma[ \t]+code_page[ \t]*\([ \t]*(\d+)[ \t]*\)`)
 
+// parts gives the code pages of a script. That of western Europe is the one
+// before the first that is named, unless all of the script is in that one.
+func parts(data []byte) []charset.Part {
+	list := []charset.Part{{From: 0, Page: "1252"}}
+	for _, m := range codePage.FindAllSubmatchIndex(data, -1) {
+		list = append(list, charset.Part{From: m[1], Page: string(data[m[2]:m[3]])})
+	}
+	if len(list) == 2 && list[1].Page != "65001" {
+		list[0].Page = list[1].Page
+	}
+	return list
+}
+
 func parse(data []byte) (format.Document, []finding.Finding) {
 	text := charset.Decode(data)
 	if text.Encoding == charset.UTF8 && text.Bad >= 0 && !charset.Binary(data) {
-		page := "1252"
-		if m := codePage.FindSubmatch(data); m != nil && string(m[1]) != "65001" {
-			page = string(m[1])
-		}
-		text = charset.DecodeIn(data, page)
+		text = charset.DecodeParts(data, parts(data))
 	}
 	p := &parser{document: &document{text: text, catalogs: []*catalog.Catalog{{}}, slots: map[*catalog.Catalog][]slot{}}, byTag: map[culture.Tag]*catalog.Catalog{}, noteFrom: -1, counts: map[string]int{}}
 	p.src = p.Text()
@@ -424,6 +433,12 @@ func (p *parser) stringTable() {
 			continue
 		}
 		s.value = p.token
+		at := p.at
+		for p.next() && p.kind == str { // strings one behind the other are one text
+			s.value.to, s.value.text = p.to, s.value.text+p.text()
+			at = p.at
+		}
+		p.at = at
 		t.to = s.value.to
 		t.entries++
 		p.add(s.key.text, s, note)

@@ -1,0 +1,42 @@
+package charset
+
+import (
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"zelvik/format"
+)
+
+// A file whose parts are in several code pages is read and changed in each.
+func TestParts(t *testing.T) {
+	const (
+		german   = "stra\xdfe|"    // windows-1252
+		japanese = "\x95\x5c|\xff" // Shift JIS: a character that ends in a backslash, and no character
+		unicode  = "|é"
+	)
+	data := []byte(german + japanese + unicode)
+	text := DecodeParts(data, []Part{{0, "1252"}, {len(german), "932"}, {len(german) + 1, "no such page"}, {len(german + japanese), "65001"}})
+	assert.Equal(t, "straße|表|\uFFFD|é", text.String())
+	assert.Equal(t, strings.IndexRune(text.String(), '\uFFFD'), text.Bad)
+	at := func(piece string) int { return strings.Index(text.String(), piece) }
+	for _, c := range []struct{ piece, with, want string }{
+		{"ß", "ü", "stra\xfce|" + japanese + unicode},
+		{"表", "新", german + "\x90\x56|\xff" + unicode},
+		{"é", "新", german + japanese + "|新"},
+		{"ß", "新", ""},
+	} {
+		out, err := text.Patch([]format.Replacement{{Start: at(c.piece), End: at(c.piece) + len(c.piece), Text: c.with}})
+		if c.want == "" {
+			assert.ErrorContains(t, err, "the file's encoding windows-1252 has no '新'; save the file as UTF-8 first")
+			continue
+		}
+		require.NoError(t, err)
+		assert.Equal(t, c.want, string(out))
+	}
+	same, err := text.Patch(nil)
+	require.NoError(t, err)
+	assert.Equal(t, data, same)
+}
