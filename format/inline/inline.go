@@ -31,11 +31,14 @@ type Code struct {
 // Part makes a part of a message of a code: a placeholder or markup.
 func (c *Code) Part() message.Part {
 	if c.Name == "g" || c.Name == "pc" {
-		tag := map[string]string{"bold": "b", "italic": "i", "underlined": "u", "link": "a", "xlf:b": "b", "xlf:i": "i", "xlf:u": "u"}[c.Kind]
-		if tag == "" {
-			tag = c.Name
+		if strings.HasPrefix(c.Equiv, "<") {
+			if tag := message.ScanTag(c.Equiv); tag != nil && tag.Spelling == c.Equiv && tag.Role == c.Role {
+				return tag
+			}
 		}
-		return &message.Markup{Role: c.Role, Tag: tag, Spelling: c.equivalent()}
+		kind := strings.TrimPrefix(strings.TrimPrefix(c.Kind, "xlf:"), "x-")
+		tag := map[string]string{"bold": "b", "italic": "i", "underlined": "u", "link": "a", "b": "b", "i": "i", "u": "u", "a": "a"}[kind]
+		return &message.Markup{Role: c.Role, Tag: cmp.Or(tag, c.Name)}
 	}
 	if strings.HasPrefix(c.Equiv, "<") {
 		if tag := message.ScanTag(c.Equiv); tag != nil && tag.Spelling == c.Equiv {
@@ -43,30 +46,57 @@ func (c *Code) Part() message.Part {
 		}
 	}
 	if c.Role == message.Lone {
-		if m, faults := loose.Of(c.Equiv).Parse(c.Equiv); len(faults) == 0 && m.Choice == nil && len(m.Pattern) == 1 {
-			if p, ok := m.Pattern[0].(*message.Placeholder); ok {
-				if digits, _, _ := strings.Cut(c.ID, "_"); p.Name != "" && p.Position == 0 && p.Syntax == message.ICU {
-					p.Position = number(digits)
-				}
-				p.Sample = c.Sample
-				return p
+		if p := native(c.Equiv); p != nil {
+			if digits, _, _ := strings.Cut(c.ID, "_"); p.Name != "" && p.Position == 0 && p.Syntax == message.ICU {
+				p.Position = number(digits)
 			}
+			p.Sample = c.Sample
+			return p
+		}
+		if p := native(c.Sample); p != nil && c.Sample != "" { // what is shown instead is the native code
+			return p
 		}
 		if c.Kind == "lb" || c.Kind == "xlf:lb" {
 			return &message.Markup{Role: message.Lone, Tag: "br", Spelling: "<br/>"}
 		}
-		name := strings.Map(func(r rune) rune {
-			if r == '_' || r >= '0' && r <= '9' || r|0x20 >= 'a' && r|0x20 <= 'z' {
-				return r
-			}
-			return '_'
-		}, c.ID)
+		name := identifier(c.Equiv)
+		if name != c.Equiv || name == "" {
+			name = identifier(c.ID)
+		}
 		if name == "" || name[0] <= '9' {
 			name = "code" + name
 		}
 		return &message.Placeholder{Name: name, Spelling: cmp.Or(c.Equiv, "{"+name+"}"), Syntax: message.Nowhere}
 	}
 	return &message.Markup{Role: c.Role, Tag: cmp.Or(strings.Trim(c.Equiv, "</> "), c.Name), Spelling: c.equivalent()}
+}
+
+// native reads a text that is one placeholder, nil where it is none.
+func native(text string) *message.Placeholder {
+	m, faults := loose.Of(text).Parse(text)
+	if len(faults) > 0 || m.Choice != nil || len(m.Pattern) != 1 {
+		return nil
+	}
+	p, _ := m.Pattern[0].(*message.Placeholder)
+	return p
+}
+
+// identifier makes a name of a text.
+func identifier(text string) string {
+	return strings.Map(func(r rune) rune {
+		if r == '_' || r >= '0' && r <= '9' || r|0x20 >= 'a' && r|0x20 <= 'z' {
+			return r
+		}
+		return '_'
+	}, text)
+}
+
+// Named takes from the source's code with the same ID what a translation's code
+// leaves out.
+func (c *Code) Named(source *Code) {
+	if c.Equiv == "" && c.Kind == "" && c.Sample == "" && c.ID != "" && c.ID == source.ID && c.Name == source.Name && c.Role == source.Role {
+		c.Equiv, c.Kind, c.Sample = source.Equiv, source.Kind, source.Sample
+	}
 }
 
 // equivalent gives what stands for a code in other formats.

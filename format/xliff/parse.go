@@ -110,7 +110,9 @@ func parse(data []byte) (format.Document, []finding.Finding) {
 		case p.Kind == xmlscan.Start && p.Name == "file":
 			p.tag("source-language", p.source)
 			targeted = p.tag("target-language", p.target) || targeted
-			p.original, _ = p.Value("original")
+			if p.original, _ = p.Value("original"); p.original == "" {
+				p.original, _ = p.Value("id")
+			}
 		case p.Kind == xmlscan.Start && (p.Name == "trans-unit" || p.Name == "unit"):
 			p.unit()
 		case p.Kind == xmlscan.Start && (p.Name == "header" || p.Name == "skeleton" || p.Name == "bin-unit"):
@@ -227,7 +229,9 @@ func (p *parser) unit() {
 			text := p.plainText()
 			at.content.to, at.whole.to = p.From, p.To
 			u.notes = append(u.notes, at)
-			notes = append(notes, strings.TrimSpace(text))
+			if text = strings.TrimSpace(text); text != extracted {
+				notes = append(notes, text)
+			}
 		case "data":
 			id, _ := p.Value("id")
 			u.data[id] = p.plainText()
@@ -248,6 +252,9 @@ func (p *parser) unit() {
 	u.whole.to = p.To
 	p.add(u, e, key, notes)
 }
+
+// extracted is the note that Apple's extraction writes where there is none.
+const extracted = "No comment provided by engineer."
 
 func number(text string) int {
 	n, err := strconv.Atoi(strings.TrimSpace(text))
@@ -325,6 +332,8 @@ func (p *parser) content(u *unit) ([]part, element) {
 			parts = append(parts, part{text: s})
 		}
 	}
+	var open []inline.Code // g and pc, whose content goes on as that of the text
+	var ends []string      // what stands for their ends
 	depth := len(p.Open)
 	for p.Next() {
 		switch p.Kind {
@@ -337,8 +346,11 @@ func (p *parser) content(u *unit) ([]part, element) {
 				at.content.to, at.whole.to = p.From, p.To
 				return parts, at
 			}
-			if p.Name == "g" || p.Name == "pc" {
-				parts = append(parts, part{code: &inline.Code{Name: p.Name, Role: message.Close, Raw: p.src[p.From:p.To]}})
+			if n := len(open); n > 0 && p.Name == open[n-1].Name {
+				c := open[n-1]
+				c.Role, c.Equiv, c.Raw = message.Close, ends[n-1], p.src[p.From:p.To]
+				open, ends = open[:n-1], ends[:n-1]
+				parts = append(parts, part{code: &c})
 			}
 		case xmlscan.Start:
 			if p.Name == "source" || p.Name == "target" || p.Name == "trans-unit" || p.Name == "unit" {
@@ -355,7 +367,19 @@ func (p *parser) content(u *unit) ([]part, element) {
 				text(character(hex))
 				continue
 			}
-			parts = append(parts, part{code: p.code(u)})
+			c := p.code(u)
+			if (c.Name == "g" || c.Name == "pc") && c.Role == message.Open {
+				end, _ := p.Value("dataRefEnd")
+				end = u.data[end]
+				if end == "" {
+					end, _ = p.Value("equivEnd")
+				}
+				if tag, ok := c.Part().(*message.Markup); ok && end == "" && tag.Spelling != "" {
+					end = "</" + tag.Tag + ">"
+				}
+				open, ends = append(open, *c), append(ends, end)
+			}
+			parts = append(parts, part{code: c})
 		}
 	}
 	at.content.to, at.whole.to = p.From, p.From
@@ -440,6 +464,13 @@ func (p *parser) messages() {
 		}
 		p.target.Add(catalog.Entry{Key: e.Key, Offset: u.target.whole.from, Fixed: e.Fixed, Limit: e.Limit, State: stateOf(u.state)})
 		targets[i] = int32(len(p.target.Entries))
+		for _, t := range u.targetParts {
+			for _, s := range u.sourceParts {
+				if t.code != nil && s.code != nil {
+					t.code.Named(s.code)
+				}
+			}
+		}
 	}
 	p.Parallel(len(p.units), func(r *format.Reader, from, to int) {
 		for i := from; i < to; i++ {
