@@ -88,6 +88,12 @@ func (r *Reader) Report(rule string, offset int, key, text, mend string) {
 	r.Findings = append(r.Findings, finding.Finding{Rule: rule, Severity: finding.Error, Line: line, Column: column, Key: key, Message: text, Mend: mend})
 }
 
+// ConflictRule is the rule by which conflicts are told that a merge left in a file.
+const ConflictRule = "merge-conflict"
+
+// Damage reports whether a fault keeps a file from being read whole.
+func Damage(f finding.Finding) bool { return f.Rule == "file-damaged" || f.Rule == ConflictRule }
+
 // Damaged tells of a fault that keeps the file from being read whole.
 func (r *Reader) Damaged(offset int, key, text, mend string) {
 	r.Report("file-damaged", offset, key, text, mend)

@@ -67,7 +67,7 @@ func Merge(f *format.Format, base, ours, theirs []byte) (*Result, error) {
 			findings = nil
 		}
 		for _, found := range findings {
-			if found.Rule == "file-damaged" {
+			if format.Damage(found) {
 				return nil, &DamagedError{[]string{"base", "ours", "theirs"}[i], found}
 			}
 		}
@@ -103,7 +103,7 @@ type mark struct {
 // says reports whether a file reads as the result should.
 func (m *merger) says(data []byte) bool {
 	document, findings := m.format.Parse(data)
-	if slices.ContainsFunc(findings, func(f finding.Finding) bool { return f.Rule == "file-damaged" || f.Rule == "key-duplicate" }) {
+	if slices.ContainsFunc(findings, func(f finding.Finding) bool { return format.Damage(f) || f.Rule == "key-duplicate" }) {
 		return false
 	}
 	catalogs := document.Catalogs()

@@ -244,7 +244,7 @@ func (f *File) At(offset int) (line, column int) {
 // or nil.
 func (f *File) Damaged() *finding.Finding {
 	for i := range f.Findings {
-		if f.Findings[i].Rule == "file-damaged" {
+		if format.Damage(f.Findings[i]) {
 			return &f.Findings[i]
 		}
 	}

@@ -66,9 +66,7 @@ func parse(data []byte) (format.Document, []finding.Finding) {
 		p.report("file-damaged", 0, "", "the file is binary, no XML text", "give an Android resource file")
 		return p.document, p.findings
 	}
-	if text.Bad >= 0 {
-		p.report("file-damaged", text.Bad, "", "the file is not valid "+text.Encoding.String(), "save it as UTF-8")
-	}
+	text.Faults(p.report, "save it as UTF-8")
 	p.parse()
 	p.document.catalog.Doubles(p.hashes, p.double)
 	for _, f := range p.Faults {

@@ -47,9 +47,7 @@ func parse(data []byte) (format.Document, []finding.Finding) {
 		p.Damaged(0, "", "the file is binary, no JSON text", "give an .arb file")
 		return p.document, p.Done()
 	}
-	if p.text.Bad >= 0 {
-		p.Damaged(p.text.Bad, "", "the file is not valid "+p.text.Encoding.String(), "save it as UTF-8")
-	}
+	p.text.Faults(p.Report, "save it as UTF-8")
 	root, faults := jsonscan.Parse(src)
 	p.root = root
 	for _, f := range faults {

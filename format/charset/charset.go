@@ -39,8 +39,11 @@ type Text struct {
 	BOM bool
 	// Bad is the offset of the first place that could not be decoded, -1 for
 	// none. Such places stand in UTF8 as they are (UTF-8) or as U+FFFD.
-	Bad  int
-	data []byte
+	Bad int
+	// Conflicts are what a merge left in the file. UTF8 has blanks in place of
+	// the marks and of the side that is not ours.
+	Conflicts []Conflict
+	data      []byte
 	// parts are the code pages of the file, in their order.
 	parts []paged
 }
@@ -64,9 +67,10 @@ func Decode(data []byte) *Text {
 		if !utf8.Valid(t.UTF8) {
 			t.Bad = invalid(t.UTF8)
 		}
-		return t
+	} else {
+		t.decode16()
 	}
-	t.decode16()
+	t.conflicts()
 	return t
 }
 

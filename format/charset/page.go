@@ -1,6 +1,7 @@
 package charset
 
 import (
+	"bytes"
 	"fmt"
 	"strings"
 	"unicode/utf8"
@@ -100,7 +101,8 @@ func DecodeParts(data []byte, parts []Part) *Text {
 		}
 	}
 	if ascii {
-		t.UTF8 = data
+		t.UTF8 = bytes.Clone(data)
+		t.conflicts()
 		return t
 	}
 	t.UTF8 = make([]byte, 0, len(data)+len(data)/4)
@@ -112,6 +114,7 @@ func DecodeParts(data []byte, parts []Part) *Text {
 		t.UTF8 = utf8.AppendRune(t.UTF8, r)
 		i += size
 	}
+	t.conflicts()
 	return t
 }
 

@@ -117,9 +117,7 @@ func parseAs(data []byte, settled *loose.Spelling) (format.Document, []finding.F
 		p.Damaged(0, "", "the file is binary, no JSON text", "give a .json file")
 		return p.document, p.Done()
 	}
-	if p.text.Bad >= 0 {
-		p.Damaged(p.text.Bad, "", "the file is not valid "+p.text.Encoding.String(), "save it as UTF-8")
-	}
+	p.text.Faults(p.Report, "save it as UTF-8")
 	root, faults := jsonscan.Parse(src)
 	p.root = root
 	for _, f := range faults {

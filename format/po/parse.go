@@ -130,9 +130,7 @@ func parse(data []byte) (format.Document, []finding.Finding) {
 	if named != "" && named != "CHARSET" && !charset.Known(named) {
 		p.Damaged(0, "", fmt.Sprintf("the header names the encoding %s, which is not known", named), "write charset=UTF-8")
 	}
-	if text.Bad >= 0 {
-		p.Damaged(text.Bad, "", "the file is not valid "+text.Encoding.String(), "save it as UTF-8 and say so in the header")
-	}
+	text.Faults(p.Report, "save it as UTF-8 and say so in the header")
 	if !p.halves() {
 		p.read()
 	}

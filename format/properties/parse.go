@@ -56,9 +56,7 @@ func parse(data []byte) (format.Document, []finding.Finding) {
 		p.Damaged(0, "", "the file is binary, no text", "give a .properties file")
 		return p.document, p.Done()
 	}
-	if text.Bad >= 0 {
-		p.Damaged(text.Bad, "", "the file is not valid "+text.Encoding.String(), "save it as UTF-8")
-	}
+	text.Faults(p.Report, "save it as UTF-8")
 	p.escaped = text.Encoding == charset.Page || !strings.ContainsFunc(p.src, func(r rune) bool { return r >= utf8.RuneSelf })
 	if text.BOM && text.Encoding == charset.UTF8 {
 		p.escaped = false

@@ -59,9 +59,7 @@ func parse(data []byte) (format.Document, []finding.Finding) {
 		p.Damaged(0, "", "the file is binary, no XML text", "give a .resx file")
 		return p.document, p.Done()
 	}
-	if p.text.Bad >= 0 {
-		p.Damaged(p.text.Bad, "", "the file is not valid "+p.text.Encoding.String(), "save it as UTF-8")
-	}
+	p.text.Faults(p.Report, "save it as UTF-8")
 	root := false
 	for p.Next() {
 		switch {

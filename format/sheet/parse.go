@@ -177,9 +177,7 @@ func parse(data []byte) (format.Document, []finding.Finding) {
 			p.Damaged(0, "", "the file is binary, no table", "give a .csv, .tsv or .xlsx file")
 			return p.document, p.Done()
 		}
-		if p.text.Bad >= 0 {
-			p.Damaged(p.text.Bad, "", "the file is not valid "+p.text.Encoding.String(), "save it as UTF-8")
-		}
+		p.text.Faults(p.Report, "save it as UTF-8")
 		p.rows, p.sep = scan(p.Text(), func(f fault) { p.Damaged(f.offset, "", f.text, f.mend) })
 	}
 	if len(p.rows) == 0 {

@@ -69,9 +69,8 @@ func parse(data []byte) (format.Document, []finding.Finding) {
 	case charset.Binary(data):
 		p.Damaged(0, "", "the file is binary, no text", "give a .strings file")
 		return p.document, p.Done()
-	case p.text.Bad >= 0:
-		p.Damaged(p.text.Bad, "", "the file is not valid "+p.text.Encoding.String(), "save it as UTF-8")
 	}
+	p.text.Faults(p.Report, "save it as UTF-8")
 	head := strings.TrimLeft(p.src[:min(len(p.src), 400)], " \t\r\n")
 	if strings.HasPrefix(head, "<?xml") || strings.HasPrefix(head, "<!DOCTYPE plist") || strings.HasPrefix(head, "<plist") {
 		p.xml()

@@ -49,9 +49,7 @@ func parse(data []byte) (format.Document, []finding.Finding) {
 		p.report("file-damaged", 0, "", "the file is binary, no XML property list", "convert it to XML")
 		return p.document, p.findings
 	}
-	if p.text.Bad >= 0 {
-		p.report("file-damaged", p.text.Bad, "", "the file is not valid "+p.text.Encoding.String(), "save it as UTF-8")
-	}
+	p.text.Faults(p.report, "save it as UTF-8")
 	root, faults := plist.Parse(src)
 	p.root = root
 	for _, f := range faults {

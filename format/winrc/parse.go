@@ -120,9 +120,7 @@ func parse(data []byte) (format.Document, []finding.Finding) {
 		p.Damaged(0, "", "the file is binary, no script", "give an .rc file; compiled .res files are not read")
 		return p.document, p.Done()
 	}
-	if text.Bad >= 0 {
-		p.Damaged(text.Bad, "", "the file is not valid "+text.Encoding.String(), "save it as UTF-8 or UTF-16")
-	}
+	text.Faults(p.Report, "save it as UTF-8 or UTF-16")
 	p.catalogs = nil
 	p.script()
 	if len(p.catalogs) == 0 {

@@ -26,7 +26,7 @@ var Format = &format.Format{
 		case ".rc", ".rc2":
 			return format.Yes
 		}
-		if strings.Contains(string(head), "\nSTRINGTABLE") {
+		if strings.HasPrefix(string(head), "STRINGTABLE") || strings.Contains(string(head), "\nSTRINGTABLE") {
 			return format.Maybe
 		}
 		return format.No

@@ -1,0 +1,125 @@
+package charset
+
+import (
+	"bytes"
+	"fmt"
+
+	"zelvik/format"
+)
+
+// Conflict is a stretch of a file in which a merge by lines left both sides,
+// between the marks <<<<<<<, ======= and >>>>>>>.
+type Conflict struct {
+	// From and To are the offsets of the first mark and behind the last.
+	From, To int
+	// Ours and Theirs are what the marks say behind their signs.
+	Ours, Theirs string
+}
+
+// mark is one of the marks, which are seven signs long.
+const markSize = 7
+
+// conflicts finds the conflicts in the text, and blanks what is not ours in
+// UTF8: read so, the file is as it was on one side of the merge, and the places
+// of all else are what they were.
+func (t *Text) conflicts() {
+	copied := t.Encoding != UTF8
+	for at := nextMark(t.UTF8, 0); at >= 0; {
+		c, middle := conflictAt(t.UTF8, at)
+		if middle < 0 {
+			at = nextMark(t.UTF8, at+markSize)
+			continue
+		}
+		if !copied {
+			t.UTF8, copied = bytes.Clone(t.UTF8), true
+		}
+		blank(t.UTF8[c.From:lineEnd(t.UTF8, c.From)])
+		blank(t.UTF8[middle:c.To])
+		t.Conflicts = append(t.Conflicts, c)
+		at = nextMark(t.UTF8, c.To)
+	}
+}
+
+// nextMark gives the offset of the next line that is =======, or -1. It looks at
+// every seventh byte.
+func nextMark(text []byte, from int) int {
+	for i := from + markSize - 1; i < len(text); i += markSize {
+		if text[i] != '=' {
+			continue
+		}
+		start := i
+		for start > from && text[start-1] == '=' {
+			start--
+		}
+		end := i
+		for end < len(text) && text[end] == '=' {
+			end++
+		}
+		if end-start == markSize && (start == 0 || text[start-1] == '\n') && lineEnd(text, end) == end {
+			return start
+		}
+	}
+	return -1
+}
+
+// conflictAt gives the conflict of which the middle mark stands at an offset,
+// and where what is not ours begins: the middle, or the mark of the base before
+// it; -1 where there is no conflict.
+func conflictAt(text []byte, at int) (c Conflict, middle int) {
+	from := lastLine(text[:at], "<<<<<<< ")
+	to := bytes.Index(text[at:], []byte("\n>>>>>>> "))
+	if from < 0 || to < 0 || nextMark(text[:at], from) >= 0 {
+		return c, -1
+	}
+	to += at + 1
+	c = Conflict{From: from, To: lineEnd(text, to)}
+	c.Ours, c.Theirs = string(text[from+markSize+1:lineEnd(text, from)]), string(text[to+markSize+1:c.To])
+	if base := lastLine(text[:at], "|||||||"); base > from {
+		at = base
+	}
+	return c, at
+}
+
+// lastLine gives the offset of the last line that begins with a mark, or -1.
+func lastLine(text []byte, mark string) int {
+	if at := bytes.LastIndex(text, []byte("\n"+mark)); at >= 0 {
+		return at + 1
+	}
+	if bytes.HasPrefix(text, []byte(mark)) {
+		return 0
+	}
+	return -1
+}
+
+// lineEnd gives where the line of an offset ends, before CR LF or LF.
+func lineEnd(text []byte, at int) int {
+	end := bytes.IndexByte(text[at:], '\n')
+	if end < 0 {
+		end = len(text) - at
+	}
+	if end > 0 && text[at+end-1] == '\r' {
+		end--
+	}
+	return at + end
+}
+
+// blank puts spaces in place of all but line ends.
+func blank(text []byte) {
+	for i, c := range text {
+		if c != '\n' && c != '\r' {
+			text[i] = ' '
+		}
+	}
+}
+
+// Faults reports what is wrong with the file as a text: a place that is none in
+// its encoding, with what to do about it, and conflicts of a merge.
+func (t *Text) Faults(report func(rule string, offset int, key, text, mend string), mend string) {
+	if t.Bad >= 0 {
+		report("file-damaged", t.Bad, "", "the file is not valid "+t.Encoding.String(), mend)
+	}
+	for _, c := range t.Conflicts {
+		report(format.ConflictRule, c.From, "", fmt.Sprintf("a merge left both sides here (%s, %s); the first is read", c.Ours, c.Theirs),
+			"choose a side and remove the lines that begin with <<<<<<<, ======= and >>>>>>>")
+	}
+}
