@@ -63,6 +63,7 @@ var words = map[string][]string{
 	"note":      {"note", "notes", "comment", "comments", "description", "context"},
 	"limit":     {"limit", "max", "maxlength", "max length", "maximum", "max chars"},
 	"translate": {"translate", "translatable"},
+	"source":    {"source", "source text", "text", "value", "string", "message", "default", "original"},
 }
 
 // names are the languages' names in English and in themselves.
@@ -104,7 +105,8 @@ func tagOf(head string) (culture.Tag, bool) {
 // columnsOf reads the first row.
 func columnsOf(head []string) columns {
 	c := columns{-1, -1, -1, -1, -1, nil}
-	places := map[string]*int{"key": &c.key, "form": &c.form, "note": &c.note, "limit": &c.limit, "translate": &c.translate}
+	source := -1
+	places := map[string]*int{"key": &c.key, "form": &c.form, "note": &c.note, "limit": &c.limit, "translate": &c.translate, "source": &source}
 next:
 	for i, text := range head {
 		plain := strings.ToLower(strings.TrimSpace(text))
@@ -127,6 +129,10 @@ next:
 		if tag, ok := tagOf(text); ok && !slices.ContainsFunc(c.cultures, func(k column) bool { return k.tag == tag }) {
 			c.cultures = append(c.cultures, column{tag, i, -1})
 		}
+	}
+	english := slices.ContainsFunc(c.cultures, func(k column) bool { return k.tag.Base() == "en" })
+	if source >= 0 && !english { // from which most projects translate
+		c.cultures = slices.Insert(c.cultures, 0, column{"en", source, -1})
 	}
 	if c.key < 0 && len(c.cultures) > 0 && c.cultures[0].at > 0 && !slices.Contains([]int{c.form, c.note, c.limit, c.translate}, 0) {
 		c.key = 0 // a column without a name before the cultures
