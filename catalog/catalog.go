@@ -163,6 +163,12 @@ func (c *Catalog) Add(e Entry) (first int) {
 	return c.add(x, len(c.Entries)-1, Hash(e.Key, e.Product))
 }
 
+// Platform reports whether the entry's text is one of the platform's own, which
+// its reference names with a sign: "@android:string/ok", "?attr/title".
+func (e *Entry) Platform() bool {
+	return e.Reference != "" && (e.Reference[0] == '@' || e.Reference[0] == '?')
+}
+
 // Resolve gives the message of the entry, following references to other
 // entries of the catalog for a few steps.
 func (c *Catalog) Resolve(e *Entry) (message.Message, bool) {

@@ -317,7 +317,12 @@ func (w *writer) compose(from []holding, source *catalog.Catalog, path, companio
 		}
 		layout <- list
 	}()
-	var losses []catalog.Loss
+	held, losses := w.carry(from)
+	if source != nil {
+		source, _ = w.carried(source, from[0].file.Format)
+	}
+	last = held[len(held)-1]
+	var more []catalog.Loss
 	if len(from) > 1 {
 		r.culture = ""
 		catalogs := make([]*catalog.Catalog, len(from))
@@ -325,18 +330,18 @@ func (w *writer) compose(from []holding, source *catalog.Catalog, path, companio
 			if i > 0 && h.file != from[i-1].file {
 				r.more++
 			}
-			catalogs[i] = h.catalog
+			catalogs[i] = held[i].catalog
 			r.entries = max(r.entries, len(h.catalog.Entries))
 		}
 		if w.target.Holds.Bilingual {
 			r.culture = last.catalog.Culture
 		}
-		r.data, losses = w.target.Join(catalogs)
+		r.data, more = w.target.Join(catalogs)
 	} else {
-		r.data, losses = w.target.Compose(last.catalog, format.Options{Source: source, Beside: companionPath != ""})
+		r.data, more = w.target.Compose(last.catalog, format.Options{Source: source, Beside: companionPath != ""})
 	}
+	losses = append(losses, more...)
 	if companionPath != "" {
-		var more []catalog.Loss
 		r.companion, more = w.target.Companion.Compose(last.catalog, format.Options{Source: source, Beside: true})
 		losses = append(losses, more...)
 	}

@@ -49,6 +49,14 @@ func compose(c *catalog.Catalog, o format.Options) ([]byte, []catalog.Loss) {
 	return w.out, w.losses
 }
 
+// referring spells an entry's reference.
+func referring(e *catalog.Entry) string {
+	if e.Platform() {
+		return e.Reference
+	}
+	return "@string/" + e.Reference
+}
+
 // boundary gives a place at or behind i that is not inside an array.
 func boundary(entries []catalog.Entry, i int) int {
 	for ; i < len(entries); i++ {
@@ -191,7 +199,7 @@ func (w *composer) element(e *catalog.Entry, indent string) {
 	w.attributes(e, pattern)
 	w.out = append(w.out, '>')
 	if e.Reference != "" {
-		w.out = append(w.out, "@string/"+e.Reference...)
+		w.out = append(w.out, referring(e)...)
 	} else {
 		w.pattern(pattern, printf.Numbered(e.Message), hasPlaceholder(pattern))
 	}
@@ -319,7 +327,7 @@ func (w *composer) array(entries []catalog.Entry, name string) int {
 		w.out = append(w.out, "        <item>"...)
 		p := entries[i].Message.Main()
 		if entries[i].Reference != "" {
-			w.out = append(w.out, "@string/"+entries[i].Reference...)
+			w.out = append(w.out, referring(&entries[i])...)
 		} else {
 			w.pattern(p, printf.Numbered(entries[i].Message), hasPlaceholder(p))
 		}

@@ -379,9 +379,7 @@ func (p *parser) value(entry *catalog.Entry, s span, formatted bool, into *messa
 		if text, ok := plainText(raw); ok {
 			if text != "" {
 				*into = append(p.room(1), message.Text(text))
-				if text[0] == '@' || text[0] == '?' {
-					entry.Reference = reference(text)
-				}
+				entry.Reference = reference(text)
 			}
 			return
 		}
@@ -389,9 +387,7 @@ func (p *parser) value(entry *catalog.Entry, s span, formatted bool, into *messa
 	p.reader.Reset(formatted)
 	p.decoder = decoder{parser: p, key: entry.Key, reader: &p.reader, out: p.decoder.out[:0]}
 	*into = p.decoder.decode(s)
-	if trimmed := strings.TrimSpace(raw); trimmed != "" && trimmed[0] == '@' {
-		entry.Reference = reference(trimmed)
-	}
+	entry.Reference = reference(strings.TrimSpace(raw))
 }
 
 // room gives an empty pattern with room for n parts. Patterns are cut from
@@ -405,13 +401,36 @@ func (p *parser) room(n int) message.Pattern {
 	return p.parts[at : at : at+n]
 }
 
-// reference gives the key that "@string/key" refers to, or "".
+// reference gives the key that "@string/key" refers to, the whole text where it
+// refers to something of the platform or the theme ("@android:string/ok",
+// "?attr/title", "@null"), or "".
 func reference(text string) string {
-	name, ok := strings.CutPrefix(text, "@string/")
-	if !ok || strings.ContainsAny(name, " \t\r\n<&") {
+	if text == "" || text[0] != '@' && text[0] != '?' {
 		return ""
 	}
-	return name
+	if name, ok := strings.CutPrefix(text, "@string/"); ok && resourceName(name) {
+		return name
+	}
+	name := strings.TrimPrefix(text[1:], "+")
+	if owner, rest, ok := strings.Cut(name, ":"); ok && resourceName(owner) {
+		name = rest
+	}
+	kind, rest, typed := strings.Cut(name, "/")
+	switch {
+	case typed && resourceName(kind) && resourceName(rest), text == "@null", text == "@empty",
+		!typed && text[0] == '?' && resourceName(name):
+		return text
+	}
+	return ""
+}
+
+func resourceName(text string) bool {
+	for i := 0; i < len(text); i++ {
+		if c := text[i]; !(c >= 'a' && c <= 'z' || c >= 'A' && c <= 'Z' || c >= '0' && c <= '9' || c == '_' || c == '.' || c == '-' || c >= 0x80) {
+			return false
+		}
+	}
+	return text != ""
 }
 
 var quantities = map[string]bool{"zero": true, "one": true, "two": true, "few": true, "many": true, "other": true}
