@@ -103,10 +103,18 @@ func TestExchangeSchemas(t *testing.T) {
 	}
 }
 
-// Qt's files are checked as XML alone: its own tools are large.
-func TestQtIsXML(t *testing.T) {
-	xmllint := need(t, "xmllint")
+// Qt's own compiler takes every file, with as many forms as it wants.
+func TestQtCompiler(t *testing.T) {
+	lrelease, xmllint := need(t, "lrelease"), need(t, "xmllint")
 	out := converted(t, "qt")
+	files, err := filepath.Glob(filepath.Join(out, "*.ts"))
+	require.NoError(t, err)
+	require.Len(t, files, 11)
+	for _, file := range files {
+		printed := tool(t, out, lrelease, file, "-qm", "/dev/null")
+		assert.Regexp(t, `Generated \d+ translation\(s\) \(\d+ finished and 0 unfinished\)`, printed, file)
+		assert.NotContains(t, printed, "arning", file)
+	}
 	text := tool(t, out, xmllint, "--xpath", `string(//message[@id="delay_minutes"]/translation/numerusform[2])`, "app_pl.ts")
 	assert.Equal(t, "Rejs opóźniony o %n minuty", strings.TrimSpace(text))
 }
