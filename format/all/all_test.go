@@ -51,6 +51,10 @@ func oddFiles(t testing.TB) []odd {
 		add("in UTF-16 BE", encode16(file.Data, false, false))
 		add("in UTF-16 with half a pair", append(encode16(crlf, true, true), 0x3D, 0xD8))
 		add("in bad UTF-8", append([]byte("\xff\xc3"), file.Data...))
+		lines := bytes.SplitAfter(file.Data, []byte("\n"))
+		half := len(lines) / 2
+		add("with both sides of a merge", slices.Concat(bytes.Join(lines[:half], nil), []byte("<<<<<<< ours\n"), lines[half], []byte("=======\n"),
+			lines[half], lines[half/2], []byte(">>>>>>> theirs\n"), bytes.Join(lines[half+1:], nil)))
 		for i := 1; i < 8; i++ {
 			add(fmt.Sprintf("cut off at %d/8", i), file.Data[:len(file.Data)*i/8])
 		}
@@ -88,14 +92,7 @@ func TestUnchangedFilesKeepTheirBytes(t *testing.T) {
 }
 
 // damaged reports whether a finding keeps the file from being read whole.
-func damaged(findings []finding.Finding) bool {
-	for _, f := range findings {
-		if f.Rule == "file-damaged" {
-			return true
-		}
-	}
-	return false
-}
+func damaged(findings []finding.Finding) bool { return slices.ContainsFunc(findings, format.Damage) }
 
 // own gives the catalog that the tests change: the only one, or the last of
 // several, which is a translation.
