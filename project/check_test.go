@@ -108,6 +108,12 @@ func TestFamilies(t *testing.T) {
 		"l10n/intl_pt_BR.arb":                   `{"a": "A"}`,
 		"l10n/intl_en.arb":                      `{"a": "A"}`,
 		"l10n/my_app.arb":                       `{}`,
+		"po/app.pot":                            "msgid \"\"\nmsgstr \"\"\n\nmsgid \"a\"\nmsgstr \"\"\n",
+		"po/de.po":                              "msgid \"a\"\nmsgstr \"b\"\n",
+		"web/i18n/de-DE.json":                   `{"a": "A"}`,
+		"web/i18n/en-US.json":                   `{"a": "A"}`,
+		"assets/translations.json":              `{"en": {"a": "A"}, "de": {"a": "A"}}`,
+		"assets/sizes.json":                     `{"en": {"a": "A"}, "de": {"a": "A"}}`,
 	} {
 		at := filepath.Join(dir, path)
 		require.NoError(t, os.MkdirAll(filepath.Dir(at), 0o755))
@@ -127,6 +133,7 @@ func TestFamilies(t *testing.T) {
 	assert.Equal(t, map[string]string{
 		"res/strings": "android en he sr-Latn", "Apple/Main": "strings en de", "Net/Strings/Resources": "resx en-US",
 		"Net/Form.Designer": "resx en", "l10n/intl": "arb en pt-BR", "l10n/my_app": "arb en",
+		"po/messages": "po en de", "web/i18n/messages": "json en-US de-DE", "assets/translations": "json en de",
 	}, have)
 }
 

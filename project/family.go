@@ -263,6 +263,20 @@ func Group(files []*File, o Options) []*Family {
 			attach(f, families[id{key.format.Companion, key.dir, key.table}])
 		}
 	}
+	for _, f := range families {
+		if f.Format.Template && f.Table == f.Format.Table && !slices.ContainsFunc(f.Files, neutral) {
+			var templates []*Family
+			for _, other := range families {
+				if other.Format == f.Format && other.Dir == f.Dir && len(other.Files) == 1 && neutral(other.Files[0]) {
+					templates = append(templates, other)
+				}
+			}
+			if len(templates) == 1 { // app.pot beside de.po and fr.po
+				f.Files = append(f.Files, templates[0].Files...)
+				templates[0].Files = nil
+			}
+		}
+	}
 	for _, key := range order {
 		if f := families[key]; len(f.Files) > 0 {
 			f.settle(o)
@@ -271,6 +285,9 @@ func Group(files []*File, o Options) []*Family {
 	}
 	return list
 }
+
+// neutral reports whether a file has no culture in its name.
+func neutral(f *File) bool { return f.Location.Neutral }
 
 // attach moves companion files to the files they belong to.
 func attach(f, companions *Family) {
@@ -388,7 +405,8 @@ func (f *File) misnamed() bool {
 }
 
 // guessSource takes the culture that the neutral file states, English where it
-// states none or there is an English file, else the culture with most texts.
+// states none or there is an English file, else the culture with most texts; where
+// several have as many, a regional English.
 func (f *Family) guessSource() culture.Tag {
 	most, best := -1, culture.Tag("en")
 	for _, file := range f.Files {
@@ -404,7 +422,8 @@ func (f *Family) guessSource() culture.Tag {
 		if tag == "en" {
 			return tag
 		}
-		if n := len(file.Document.Catalogs()[0].Entries); n > most && tag != "" && !file.misnamed() {
+		n := len(file.Document.Catalogs()[0].Entries)
+		if (n > most || n == most && tag.Base() == "en" && best.Base() != "en") && tag != "" && !file.misnamed() {
 			most, best = n, tag
 		}
 	}

@@ -68,6 +68,9 @@ var looksLike = regexp.MustCompile(`^(?:\x{feff})?\s*\{\s*"(?:[^"\\]|\\.)*"\s*:\
 // folders are names of folders that hold translations.
 var folders = []string{"locales", "locale", "_locales", "i18n", "l10n", "lang", "langs", "language", "languages", "translations", "messages", "strings", "nls", "texts"}
 
+// allIn is how a file begins that holds all cultures, each in an object of its own.
+var allIn = regexp.MustCompile(`^(?:\x{feff})?\s*\{\s*"([A-Za-z]{2,3}(?:[-_][A-Za-z0-9]+)*)"\s*:\s*\{`)
+
 // recognise is sure of a file whose name, or whose folder among translations,
 // is a culture; other JSON files may be anything.
 func recognise(p string, head []byte) format.Fit {
@@ -85,6 +88,11 @@ func recognise(p string, head []byte) format.Fit {
 		if path.Base(path.Dir(p)) != string(l.Culture) || slices.Contains(folders, strings.ToLower(path.Base(path.Dir(path.Dir(p))))) ||
 			len(l.Culture) > 3 || strings.HasPrefix(path.Base(p), string(l.Culture)) {
 			return format.Yes
+		}
+	}
+	if m := allIn.FindSubmatch(head); m != nil && slices.Contains(folders, strings.ToLower(strings.TrimSuffix(path.Base(p), path.Ext(p)))) {
+		if _, ok := tagOf(string(m[1])); ok {
+			return format.Yes // translations.json
 		}
 	}
 	if slices.Contains(folders, strings.ToLower(path.Base(path.Dir(p)))) && strings.HasPrefix(strings.TrimLeft(string(head), "\ufeff \t\r\n"), "{") {
