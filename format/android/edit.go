@@ -142,7 +142,7 @@ func (e *editor) set(i int, el part, m message.Message) error {
 	if !isPlural {
 		e.formatted(el, w, m.Main())
 		w.pattern(m.Main(), printf.Numbered(m), hasPlaceholder(m.Main()))
-		e.content(el, string(w.out))
+		e.content(el, string(w.out), printf.Numbered(m), hasPlaceholder(m.Main()))
 		return nil
 	}
 	w.entry = &catalog.Entry{Key: entry.Key, Message: m}
@@ -162,7 +162,7 @@ func (e *editor) set(i int, el part, m message.Message) error {
 		w.out = w.out[:0]
 		w.pattern(v.Pattern, numbered, formatted)
 		if item, ok := kept[v.Keys[0]]; ok {
-			e.content(item, string(w.out))
+			e.content(item, string(w.out), numbered, formatted)
 			last = item.To
 			delete(kept, v.Keys[0])
 			continue
@@ -214,8 +214,8 @@ func (e *editor) finish(w *composer) {
 }
 
 // content replaces an element's content in the style it had: in a CDATA
-// section, in quotes, or plain.
-func (e *editor) content(el part, escaped string) {
+// section, in quotes, or plain. Numbered and formatted are as the writer's for it.
+func (e *editor) content(el part, escaped string, numbered, formatted bool) {
 	raw := e.Src[el.contentFrom:el.contentTo]
 	trimmed := strings.TrimSpace(raw)
 	switch {
@@ -224,9 +224,19 @@ func (e *editor) content(el part, escaped string) {
 	case len(trimmed) > 1 && trimmed[0] == '"' && trimmed[len(trimmed)-1] == '"' && !strings.Contains(escaped, "<"):
 		escaped = `"` + strings.NewReplacer(`\'`, "'", `\u0020`, " ").Replace(escaped) + `"`
 	}
-	if escaped != raw {
-		e.Replace(el.contentFrom, el.contentTo, escaped)
-	}
+	e.Splice(el.contentFrom, el.contentTo, escaped, func(raw string) string {
+		formats := ""
+		if el.unformatted {
+			formats = ` formatted="false"`
+		}
+		d, _ := parse([]byte("<resources " + xliffNamespace + `><string name="k"` + formats + ">" + raw + "</string></resources>"))
+		if entries := d.Catalogs()[0].Entries; len(entries) == 1 {
+			w := e.composer(&entries[0])
+			w.pattern(entries[0].Message.Main(), numbered, formatted)
+			return string(w.out)
+		}
+		return raw
+	})
 }
 
 // note changes, adds or removes the comment before an entry.

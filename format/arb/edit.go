@@ -89,9 +89,12 @@ func (e *editor) change(c format.Change) error {
 	}
 	if c.Message != nil {
 		changed := catalog.Entry{Key: c.Key, Message: *c.Message, Offset: entry.Offset}
-		if text := e.quote(m.Value, w.value(nil, &changed)); text != e.Src[m.Value.From:m.Value.To] {
-			e.Replace(m.Value.From, m.Value.To, text)
-		}
+		e.Splice(m.Value.From, m.Value.To, e.quote(m.Value, w.value(nil, &changed)), func(raw string) string {
+			if v, faults := jsonscan.Parse(raw); len(faults) == 0 && v.Kind == jsonscan.String {
+				return e.quote(m.Value, v.Text)
+			}
+			return raw
+		})
 	}
 	var added []jsonscan.Field
 	if c.Note != nil && *c.Note != entry.Note {

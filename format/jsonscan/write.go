@@ -155,14 +155,20 @@ func (e *Editor) Indented(offset int) string {
 
 // SetText replaces a string value, escaped as the one that stands there is.
 func (e *Editor) SetText(v *Value, text string) {
-	quoted := Quote(text)
+	quote := Quote
 	if raw := e.Src[v.From:v.To]; strings.Contains(raw, `\u`) && !strings.ContainsFunc(raw, func(r rune) bool { return r > 0x7E }) || e.Layout.ASCII {
-		quoted = QuoteASCII(text)
+		quote = QuoteASCII
 	}
-	if v.Kind == String && v.Text == text || quoted == e.Src[v.From:v.To] {
+	if v.Kind != String {
+		e.Replace(v.From, v.To, quote(text))
 		return
 	}
-	e.Replace(v.From, v.To, quoted)
+	e.Splice(v.From, v.To, quote(text), func(raw string) string {
+		if v, faults := Parse(raw); len(faults) == 0 && v.Kind == String {
+			return quote(v.Text)
+		}
+		return raw
+	})
 }
 
 // Insert adds a member to an object behind the one with an index, -1 for the

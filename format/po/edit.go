@@ -139,7 +139,14 @@ func (e *editor) put(f field, word, text string) {
 	if f.text == text {
 		return
 	}
-	e.Replace(f.from, f.to, strings.TrimSuffix(string(e.w.field(nil, word, text)), e.Newline))
+	spell := func(text string) string { return strings.TrimSuffix(string(e.w.field(nil, word, text)), e.Newline) }
+	e.Splice(f.from, f.to, spell(text), func(raw string) string {
+		p := &parser{document: &document{}, src: raw, Reader: format.NewReader(raw)}
+		if f := p.strings(0, word); f.to == len(raw) && strings.HasPrefix(raw, word) {
+			return spell(f.text)
+		}
+		return raw
+	})
 }
 
 func (e *editor) setSource(b *block, m message.Message) {

@@ -2,8 +2,6 @@ package properties
 
 import (
 	"strings"
-	"unicode/utf16"
-	"unicode/utf8"
 
 	"zelvik/catalog"
 	"zelvik/format"
@@ -85,91 +83,18 @@ func (e *editor) change(c format.Change) error {
 
 // set replaces the value, where it reads as something else.
 func (e *editor) set(s slot, m message.Message) {
-	text := e.spliced(e.Src[s.valueFrom:s.to], e.w.value(&catalog.Entry{Message: m}))
-	if s.valueFrom == s.keyTo { // a key alone
-		text = e.w.sign + text
+	text := string(e.w.escape(nil, e.w.value(&catalog.Entry{Message: m}), false))
+	if s.valueFrom == s.keyTo && text != "" { // a key alone
+		e.Replace(s.valueFrom, s.to, e.w.sign+text)
+		return
 	}
-	if text != e.Src[s.valueFrom:s.to] {
-		e.Replace(s.valueFrom, s.to, text)
-	}
-}
-
-// spliced spells a value in place of one that goes on over lines: what both have
-// at their beginnings and ends stays as it stands.
-func (e *editor) spliced(raw, value string) string {
-	whole := string(e.w.escape(nil, value, false))
-	if !strings.Contains(raw, "\\\n") && !strings.Contains(raw, "\\\r") {
-		return whole
-	}
-	pieces := piecesOf(raw)
-	first, last := 0, len(pieces)
-	rest := value
-	for first < last && strings.HasPrefix(rest, pieces[first].text) {
-		rest = rest[len(pieces[first].text):]
-		first++
-	}
-	for last > first && strings.HasSuffix(rest, pieces[last-1].text) {
-		last--
-		rest = rest[:len(rest)-len(pieces[last].text)]
-	}
-	for rest == "" && first > 0 && pieces[first-1].text == "" { // a line that would have nothing in it
-		first--
-	}
-	if strings.HasPrefix(rest, " ") && first > 0 && pieces[first-1].text != "" { // needs no escape inside of a line
-		first--
-		rest = pieces[first].text + rest
-	}
-	from, to := len(raw), len(raw)
-	if first < len(pieces) {
-		from = pieces[first].from
-	}
-	if last < len(pieces) {
-		to = pieces[last].from
-	}
-	if text := raw[:from] + string(e.w.escape(nil, rest, false)) + raw[to:]; decoded(text) == value {
-		return text
-	}
-	return whole
-}
-
-// piece is a character or an escape of a value; a backslash with its line end
-// stands for no text.
-type piece struct {
-	from int
-	text string
-}
-
-func piecesOf(raw string) []piece {
-	var pieces []piece
-	for p := (&parser{src: raw}); p.at < len(raw); {
-		from := p.at
-		if !p.continued() {
-			_, size := utf8.DecodeRuneInString(raw[from:])
-			switch {
-			case raw[from] != '\\' || from+1 == len(raw):
-			case raw[from+1] == 'u' && len(raw) >= from+12 && utf16.IsSurrogate(first(hex(raw, from+2))) && raw[from+6:from+8] == `\u`:
-				size = 12
-			case raw[from+1] == 'u':
-				size = min(6, len(raw)-from)
-			default:
-				_, size = utf8.DecodeRuneInString(raw[from+1:])
-				size++
-			}
-			p.at += size
-			pieces = append(pieces, piece{from, decoded(raw[from:p.at])})
-			continue
+	e.Splice(s.valueFrom, s.to, text, func(raw string) string {
+		p := &parser{src: raw, Reader: format.NewReader(raw)}
+		if text := p.read("", ""); p.at == len(raw) {
+			return string(e.w.escape(nil, text, false))
 		}
-		pieces = append(pieces, piece{from, ""})
-	}
-	return pieces
-}
-
-func first[T any](value T, _ bool) T { return value }
-
-// decoded gives the text of a value.
-func decoded(raw string) string {
-	p := &parser{src: raw, Reader: format.NewReader(raw)}
-	return p.read("", "")
+		return raw
+	})
 }
 
 // note changes, adds or removes the comment before an entry.

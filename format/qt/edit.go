@@ -100,7 +100,13 @@ func (e *editor) content(old element, name, text string) {
 	case old.lone:
 		e.Replace(old.whole.from, old.whole.to, "<"+name+">"+escaped+"</"+name+">")
 	default:
-		e.Replace(old.content.from, old.content.to, escaped)
+		e.Splice(old.content.from, old.content.to, escaped, func(raw string) string {
+			p := &parser{document: &document{}, src: "<x>" + raw + "</x>"}
+			p.Scanner = xmlscan.New(p.src)
+			p.Reader = format.NewReader(p.src)
+			p.Next()
+			return string(escape(nil, p.element().text))
+		})
 	}
 }
 

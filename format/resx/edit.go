@@ -75,9 +75,9 @@ func (e *editor) set(s slot, w *composer, m message.Message) {
 	case strings.HasPrefix(old, "<![CDATA[") && strings.HasSuffix(old, "]]>") && !strings.Contains(raw, "]]>"):
 		text = "<![CDATA[" + e.lines(raw) + "]]>"
 	}
-	if text != old {
-		e.Replace(s.valueFrom, s.valueTo, text)
-	}
+	e.Splice(s.valueFrom, s.valueTo, text, func(raw string) string {
+		return xmlscan.Respell(raw, func(text string) string { return e.lines(xmlscan.EscapeText(text)) })
+	})
 }
 
 // lines gives the text with the file's line ends.

@@ -67,9 +67,13 @@ func (e *editor) change(c format.Change) error {
 		if s.valueFrom == s.keyTo && s.valueTo == s.keyTo {
 			text = " = " + text
 		}
-		if text != e.Src[s.valueFrom:s.valueTo] {
-			e.Replace(s.valueFrom, s.valueTo, text)
-		}
+		e.Splice(s.valueFrom, s.valueTo, text, func(raw string) string {
+			p := &parser{src: raw, Reader: format.NewReader(raw)}
+			if _, to, text, ok := p.word(';'); ok && to == len(raw) {
+				return string(appendQuoted(nil, text))
+			}
+			return raw
+		})
 	}
 	return nil
 }

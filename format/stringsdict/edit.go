@@ -67,6 +67,11 @@ func (e *editor) change(c format.Change) error {
 	return nil
 }
 
+// splice replaces the text of a string, as it was spelled where it stays.
+func (e *editor) splice(v plist.Value, text string) {
+	e.Splice(v.ContentFrom, v.ContentTo, text, func(raw string) string { return xmlscan.Respell(raw, xmlscan.EscapeText) })
+}
+
 // set replaces an entry's forms one by one where the shape stays, else whole.
 func (e *editor) set(m *plist.Member, w *composer) {
 	indent := e.Indent(m.From)
@@ -76,9 +81,9 @@ func (e *editor) set(m *plist.Member, w *composer) {
 			if !w.entry.Message.HasPlaceholders() { // then it is no format string
 				text = strings.ReplaceAll(text, "%%", "%")
 			}
-			e.Replace(wide.Value.ContentFrom, wide.Value.ContentTo, text)
+			e.splice(wide.Value, text)
 		} else if m.Value.Kind == plist.String {
-			e.Replace(m.Value.ContentFrom, m.Value.ContentTo, text)
+			e.splice(m.Value, text)
 		} else {
 			e.Replace(m.Value.From, m.Value.To, "<dict>"+e.Newline+indent+e.tab+"<key>"+formatKey+"</key>"+e.Newline+indent+e.tab+"<string>"+text+"</string>"+e.Newline+indent+"</dict>")
 		}
@@ -106,9 +111,7 @@ func (e *editor) set(m *plist.Member, w *composer) {
 		kept[f.Category] = true
 		text := xmlscan.EscapeText(f.Text)
 		if old := box.Value.Find(f.Category); old != nil {
-			if e.Src[old.Value.ContentFrom:old.Value.ContentTo] != text {
-				e.Replace(old.Value.ContentFrom, old.Value.ContentTo, text)
-			}
+			e.splice(old.Value, text)
 			last = old.Value.To
 			continue
 		}

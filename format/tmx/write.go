@@ -239,8 +239,8 @@ func (e *editor) set(u *unit, tag culture.Tag, m message.Message) error {
 		switch {
 		case v.seg.lone:
 			e.Replace(v.seg.whole.from, v.seg.whole.to, "<seg>"+text+"</seg>")
-		case text != e.Src[v.seg.content.from:v.seg.content.to]:
-			e.Replace(v.seg.content.from, v.seg.content.to, text)
+		default:
+			e.Splice(v.seg.content.from, v.seg.content.to, text, func(raw string) string { return xmlscan.Respell(raw, e.w.text) })
 		}
 		return nil
 	}

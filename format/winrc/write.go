@@ -234,12 +234,21 @@ func (e *editor) change(c format.Change) error {
 	}
 	if c.Message != nil {
 		text := e.w.value(*c.Message)
-		if old := e.Src[s.value.from:s.value.to]; old[0] != '"' {
-			text = old[:1] + text
+		from := s.value.from
+		if e.Src[from] != '"' { // L"..."
+			from++
 		}
-		if text != e.Src[s.value.from:s.value.to] {
-			e.Replace(s.value.from, s.value.to, text)
-		}
+		e.Splice(from, s.value.to, text, func(raw string) string {
+			p := &parser{src: raw, Reader: format.NewReader(raw)}
+			text := ""
+			for p.next() {
+				if p.kind != str {
+					return raw
+				}
+				text += p.text()
+			}
+			return string(appendQuoted(nil, text))
+		})
 	}
 	if c.Note != nil {
 		e.note(s, *c.Note)

@@ -93,8 +93,8 @@ func (e *editor) set(u *unit, c format.Change) {
 		e.Replace(at, at, e.Newline+e.Indent(u.source.whole.from)+"<target>"+text+"</target>")
 	case old.lone:
 		e.Replace(old.whole.from, old.whole.to, "<"+name+">"+text+"</"+name+">")
-	case e.Src[old.content.from:old.content.to] != text:
-		e.Replace(old.content.from, old.content.to, text)
+	default:
+		e.Splice(old.content.from, old.content.to, text, func(raw string) string { return xmlscan.Respell(raw, e.w.text) })
 	}
 }
 

@@ -79,3 +79,28 @@ func plain(text string) bool {
 	}
 	return true
 }
+
+// Respell spells the text between the tags of a piece of XML as escape does, and
+// leaves the tags as they stand. A piece with a CDATA section, a comment or
+// something wrong in it stays whole.
+func Respell(raw string, escape func(text string) string) string {
+	if strings.IndexByte(raw, '<') < 0 {
+		return escape(New(raw).Unescape(0, len(raw)))
+	}
+	var out strings.Builder
+	s := New(raw)
+	for s.Next() {
+		switch s.Kind {
+		case Text:
+			out.WriteString(escape(s.Unescape(s.From, s.To)))
+		case Start, End:
+			out.WriteString(raw[s.From:s.To])
+		default:
+			return raw
+		}
+	}
+	if len(s.Faults) > 0 {
+		return raw
+	}
+	return out.String()
+}
