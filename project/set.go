@@ -166,11 +166,16 @@ func (w *Workspace) holder(s Setting) (*Family, *catalog.Member, error) {
 				keys = append(keys, m.Catalog.Entries[i].Key)
 			}
 		}
-		if nearest := finding.Nearest(s.Key, keys); nearest != "" {
+		source := w.Families[0].Source
+		nearest := finding.Nearest(s.Key, keys)
+		switch {
+		case s.Culture == source: // who names the source means to add to it
+		case nearest != "" && s.Culture == "":
+			return nil, nil, usage("no file has the key %s; %s was probably meant (to add it, say --culture %s)", s.Key, nearest, source)
+		case nearest != "":
 			return nil, nil, usage("no file has the key %s; %s was probably meant", s.Key, nearest)
-		}
-		if s.Culture != "" && s.Culture != w.Families[0].Source {
-			return nil, nil, usage("no file has the key %s; add it in the source culture %s first", s.Key, w.Families[0].Source)
+		case s.Culture != "":
+			return nil, nil, usage("no file has the key %s; add it in the source culture %s first", s.Key, source)
 		}
 	}
 	if len(candidates) == 0 {
