@@ -245,6 +245,10 @@ var ErrKeyIsText = errors.New("its text is its key here; rename it instead")
 // a unit, and a change would not know how to part it.
 var ErrPieces = errors.New("its text stands in several pieces; edit it in the file")
 
+// ErrDamaged says that an entry is not whole, so that a change would not know
+// where it ends.
+var ErrDamaged = errors.New("the entry is damaged; mend it first")
+
 // ErrOverlap says that two changes touch the same place in a file, so that they
 // are to be made one after the other (see EditInTurn).
 var ErrOverlap = errors.New("two changes touch the same place")
@@ -302,6 +306,9 @@ func Patch(data []byte, replacements []Replacement) ([]byte, error) {
 	for _, r := range replacements {
 		if r.Start < at || r.End < r.Start {
 			return nil, ErrOverlap
+		}
+		if r.End > len(data) {
+			return nil, ErrDamaged
 		}
 		out = append(out, data[at:r.Start]...)
 		out = append(out, r.Text...)

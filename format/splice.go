@@ -21,9 +21,9 @@ func (e *Editor) Splice(from, to int, whole string, spelled func(raw string) str
 // longest bounds the spellings that are taken apart.
 const longest = 1 << 16
 
-// cut is what is put into a spelling to see where in the text a place is: letters
-// that no escape takes for its own.
-const cut = "qZvXq"
+// cut is what is put into a spelling to see where in the text a place is: letters of
+// which no escape is made, and the first of which is another behind a backslash.
+const cut = "nZvXq"
 
 func spliced(raw, whole string, spelled func(raw string) string) string {
 	old := spelled(raw)

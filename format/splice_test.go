@@ -53,7 +53,7 @@ func TestSplice(t *testing.T) {
 		{".111;ne .116;wo", "one and two", ".111;ne and .116;wo"},
 		{".111;ne", "", ""},
 		{".bad; one", "two", "two"},
-		{".111;nqZvXqe", "oneqZvXq two", "oneqZvXq two"},
+		{".111;nnZvXqe", "onenZvXq two", "onenZvXq two"},
 	} {
 		e := Editor{Src: c.raw}
 		e.Splice(0, len(c.raw), c.whole, dotted)

@@ -50,7 +50,7 @@ func (e *editor) change(c format.Change) error {
 	entry := &e.catalog.Entries[i]
 	el := e.element(entry.Offset)
 	if el.To == 0 {
-		return errors.New("the entry is damaged; mend it first")
+		return format.ErrDamaged
 	}
 	switch c.Op {
 	case format.Remove:
@@ -218,9 +218,10 @@ func (e *editor) finish(w *composer) {
 func (e *editor) content(el part, escaped string, numbered, formatted bool) {
 	raw := e.Src[el.contentFrom:el.contentTo]
 	trimmed := strings.TrimSpace(raw)
+	inside := strings.NewReplacer("&lt;", "<", "&amp;", "&", "&gt;", ">").Replace(escaped)
 	switch {
-	case strings.HasPrefix(trimmed, "<![CDATA[") && strings.HasSuffix(trimmed, "]]>") && !strings.Contains(escaped, "]]>") && !strings.Contains(escaped, "xliff:g"):
-		escaped = "<![CDATA[" + strings.NewReplacer("&lt;", "<", "&amp;", "&", "&gt;", ">").Replace(escaped) + "]]>"
+	case strings.HasPrefix(trimmed, "<![CDATA[") && strings.HasSuffix(trimmed, "]]>") && !strings.Contains(inside, "]]>") && !strings.Contains(escaped, "xliff:g"):
+		escaped = "<![CDATA[" + inside + "]]>"
 	case len(trimmed) > 1 && trimmed[0] == '"' && trimmed[len(trimmed)-1] == '"' && !strings.Contains(escaped, "<"):
 		escaped = `"` + strings.NewReplacer(`\'`, "'", `\u0020`, " ").Replace(escaped) + `"`
 	}

@@ -196,7 +196,11 @@ func (e *Editor) Insert(object *Value, after int, key string, value Tree) {
 			return
 		}
 		e.inserted[object.From] = len(e.Replacements)
-		e.Replace(object.From+1, max(object.To-1, object.From+1), gap+text+end)
+		to := object.To
+		if to > object.From+1 && e.Src[to-1] == '}' {
+			to--
+		}
+		e.Replace(object.From+1, max(to, object.From+1), gap+text+end)
 	case after < 0:
 		at := object.Members[0].KeyFrom
 		e.Replace(at, at, text+","+gap)

@@ -80,6 +80,9 @@ func (e *editor) change(c format.Change) error {
 			e.setSource(b, *c.Message)
 		}
 	} else if c.Message != nil {
+		if _, ok := b.texts.at(0); !ok {
+			return format.ErrDamaged
+		}
 		e.set(b, *c.Message)
 	}
 	if c.Note != nil {
@@ -142,8 +145,10 @@ func (e *editor) put(f field, word, text string) {
 	spell := func(text string) string { return strings.TrimSuffix(string(e.w.field(nil, word, text)), e.Newline) }
 	e.Splice(f.from, f.to, spell(text), func(raw string) string {
 		p := &parser{document: &document{}, src: raw, Reader: format.NewReader(raw)}
-		if f := p.strings(0, word); f.to == len(raw) && strings.HasPrefix(raw, word) {
-			return spell(f.text)
+		if strings.HasPrefix(raw, word) {
+			if f := p.strings(0, word); f.to == len(raw) {
+				return spell(f.text)
+			}
 		}
 		return raw
 	})

@@ -83,15 +83,17 @@ func (e *editor) change(c format.Change) error {
 
 // set replaces the value, where it reads as something else.
 func (e *editor) set(s slot, m message.Message) {
-	text := string(e.w.escape(nil, e.w.value(&catalog.Entry{Message: m}), false))
-	if s.valueFrom == s.keyTo && text != "" { // a key alone
-		e.Replace(s.valueFrom, s.to, e.w.sign+text)
+	value := e.w.value(&catalog.Entry{Message: m})
+	if s.valueFrom == s.keyTo && value != "" { // a key alone
+		e.Replace(s.valueFrom, s.to, e.w.sign+string(e.w.behind(nil, e.w.sign, value)))
 		return
 	}
-	e.Splice(s.valueFrom, s.to, text, func(raw string) string {
+	spell := func(text string) string { return string(e.w.behind(nil, e.Src[s.keyTo:s.valueFrom], text)) }
+	e.Splice(s.valueFrom, s.to, spell(value), func(raw string) string {
 		p := &parser{src: raw, Reader: format.NewReader(raw)}
-		if text := p.read("", ""); p.at == len(raw) {
-			return string(e.w.escape(nil, text, false))
+		text, slashes := p.read("", ""), len(raw)-len(strings.TrimRight(raw, `\`))
+		if p.at == len(raw) && slashes%2 == 0 { // else the next line would go on with it
+			return spell(text)
 		}
 		return raw
 	})

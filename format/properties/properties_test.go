@@ -10,6 +10,15 @@ import (
 	"zelvik/message"
 )
 
+// A sign at the beginning of a value is not taken for what parts it from its key.
+func TestSignsBehindSpaces(t *testing.T) {
+	document, _ := parse([]byte("k v\n"))
+	m := message.Plain("= :")
+	out, _, err := document.Edit([]format.Change{{Key: "k", Message: &m}, {Key: "new", Message: &m, After: "k"}})
+	require.NoError(t, err)
+	assert.Equal(t, "k \\= :\nnew \\= :\n", string(out))
+}
+
 // A value that goes on over lines keeps those that say what they said.
 func TestContinuedLines(t *testing.T) {
 	for _, c := range []struct{ raw, text, want string }{
@@ -24,6 +33,7 @@ func TestContinuedLines(t *testing.T) {
 		{"one \\\n  two", "", ""},
 		{"one \\\n  two", " ", "\\ "},
 		{"one two", "one three", "one three"},
+		{`\u00e9 \q \"`, `é q \`, `\u00e9 \q \\`},
 	} {
 		document, findings := parse([]byte("k = " + c.raw + "\nlast = z\n"))
 		require.Empty(t, findings, c.raw)

@@ -61,7 +61,16 @@ func (w *writer) entry(out []byte, e *catalog.Entry) []byte {
 	}
 	out = w.escape(out, e.Key, true)
 	out = append(out, w.sign...)
-	return w.escape(out, w.value(e), false)
+	return w.behind(out, w.sign, w.value(e))
+}
+
+// behind writes a value behind what parts it from its key; where that is white
+// space alone, a sign that the value begins with would be taken for it.
+func (w *writer) behind(out []byte, sign, value string) []byte {
+	if value != "" && (value[0] == '=' || value[0] == ':') && !strings.ContainsAny(sign, "=:") {
+		out = append(out, '\\')
+	}
+	return w.escape(out, value, false)
 }
 
 // note writes a comment, a line a line.

@@ -77,6 +77,9 @@ func (e *editor) change(c format.Change) error {
 		return nil
 	}
 	m := &strs.Members[at]
+	if m.Value.Kind != jsonscan.Object && c.Op == format.Set {
+		return format.ErrDamaged
+	}
 	switch c.Op {
 	case format.Remove:
 		return e.remove(strs, at, c)
