@@ -408,6 +408,7 @@ func fuzz(f *testing.F, target *format.Format) {
 		if err != nil || !bytes.Equal(out, data) {
 			t.Fatalf("the bytes changed: %v", err)
 		}
+		editOne(t, target, data, len(findings) == 0)
 		if len(findings) > 0 {
 			return
 		}
@@ -436,6 +437,35 @@ func fuzz(f *testing.F, target *format.Format) {
 			}
 		}
 	})
+}
+
+// editOne changes a text of whatever was read: it does not panic, and where the
+// file is whole all other texts stay what they were.
+func editOne(t *testing.T, target *format.Format, data []byte, whole bool) {
+	document, _ := target.Parse(data)
+	c := own(document)
+	if len(c.Entries) == 0 {
+		return
+	}
+	e := c.Entries[len(data)%len(c.Entries)]
+	text := []rune(e.Message.Main().String())
+	at := len(data) % (len(text) + 1)
+	m, faults := target.Message(string(text[:at]) + "é x" + string(text[min(at+1, len(text)):]))
+	if e.Message.Choice != nil || len(faults) > 0 || m.Choice != nil {
+		return
+	}
+	edited, _, err := document.Edit(change(document, format.Change{Op: format.Set, Key: e.ID(), Message: &m}))
+	if err != nil || !whole {
+		return
+	}
+	want := texts(document)
+	again, _ := target.Parse(edited)
+	have := texts(again)
+	for id, text := range want {
+		if have[id] != text && id != e.ID() {
+			t.Fatalf("setting %q: %q was %q and is %q\n%q", e.ID(), id, text, have[id], edited)
+		}
+	}
 }
 
 func fuzzNamed(f *testing.F, name string) {
