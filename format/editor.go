@@ -40,8 +40,11 @@ func (e *Editor) Replace(from, to int, text string) {
 }
 
 // Indent gives the white space that the line of an offset begins with, up to
-// the offset.
+// the offset; none for the place of something that is not there.
 func (e *Editor) Indent(offset int) string {
+	if offset < 0 {
+		return ""
+	}
 	start := strings.LastIndexByte(e.Src[:offset], '\n') + 1
 	line := e.Src[start:offset]
 	return line[:len(line)-len(strings.TrimLeft(line, " \t"))]

@@ -304,11 +304,11 @@ func Patch(data []byte, replacements []Replacement) ([]byte, error) {
 	out := make([]byte, 0, size)
 	at := 0
 	for _, r := range replacements {
+		if r.Start < 0 || r.End > len(data) { // the place of something that is not there
+			return nil, ErrDamaged
+		}
 		if r.Start < at || r.End < r.Start {
 			return nil, ErrOverlap
-		}
-		if r.End > len(data) {
-			return nil, ErrDamaged
 		}
 		out = append(out, data[at:r.Start]...)
 		out = append(out, r.Text...)

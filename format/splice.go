@@ -18,8 +18,9 @@ func (e *Editor) Splice(from, to int, whole string, spelled func(raw string) str
 	}
 }
 
-// longest bounds the spellings that are taken apart.
-const longest = 1 << 16
+// longest bounds the spellings that are taken apart, and widest how far a place
+// inside of an escape is from its end.
+const longest, widest = 1 << 13, 48
 
 // cut is what is put into a spelling to see where in the text a place is: letters of
 // which no escape is made, and the first of which is another behind a backslash.
@@ -47,7 +48,7 @@ func spliced(raw, whole string, spelled func(raw string) string) string {
 	for low, high := -1, len(raw)+1; high-low > 1; { // the last place that is not behind the prefix
 		middle := (low + high) / 2
 		at, p := middle, place(middle)
-		for p < 0 && at-1 > low {
+		for p < 0 && at-1 > low && middle-at < widest {
 			at--
 			p = place(at)
 		}
@@ -68,7 +69,7 @@ func spliced(raw, whole string, spelled func(raw string) string) string {
 	for low, high := a-1, len(raw)+1; high-low > 1; { // the first that is not before the suffix
 		middle := (low + high) / 2
 		at, p := middle, place(middle)
-		for p < 0 && at+1 < high {
+		for p < 0 && at+1 < high && at-middle < widest {
 			at++
 			p = place(at)
 		}
@@ -85,7 +86,7 @@ func spliced(raw, whole string, spelled func(raw string) string) string {
 		return whole
 	}
 	middle := whole[first : len(whole)-(len(old)-last)]
-	for at := a - 1; middle == "" && at >= 0 && at > a-64; at-- { // what stood only before what goes, such as a line end
+	for at := a - 1; middle == "" && at >= 0 && at > a-widest; at-- { // what stood only before what goes, such as a line end
 		if place(at) == first && spelled(raw[:at]+raw[b:]) == whole {
 			a = at
 		}

@@ -455,7 +455,7 @@ func editOne(t *testing.T, target *format.Format, data []byte, whole bool) {
 		return
 	}
 	edited, _, err := document.Edit(change(document, format.Change{Op: format.Set, Key: e.ID(), Message: &m}))
-	if err != nil || !whole {
+	if err != nil || !whole || bytes.IndexByte(data, 0) >= 0 { // whether UTF-16 is one without a mark is a guess
 		return
 	}
 	want := texts(document)

@@ -24,19 +24,20 @@ const markSize = 7
 // of all else are what they were.
 func (t *Text) conflicts() {
 	copied := t.Encoding != UTF8
+	before := 0 // behind the mark before
 	for at := nextMark(t.UTF8, 0); at >= 0; {
-		c, middle := conflictAt(t.UTF8, at)
-		if middle < 0 {
-			at = nextMark(t.UTF8, at+markSize)
-			continue
+		next := nextMark(t.UTF8, at+markSize)
+		c, others := conflictAt(t.UTF8, before, at, next)
+		if before = at + markSize; others >= 0 {
+			if !copied {
+				t.UTF8, copied = bytes.Clone(t.UTF8), true
+			}
+			blank(t.UTF8[c.From:lineEnd(t.UTF8, c.From)])
+			blank(t.UTF8[others:c.To])
+			t.Conflicts = append(t.Conflicts, c)
+			before = c.To
 		}
-		if !copied {
-			t.UTF8, copied = bytes.Clone(t.UTF8), true
-		}
-		blank(t.UTF8[c.From:lineEnd(t.UTF8, c.From)])
-		blank(t.UTF8[middle:c.To])
-		t.Conflicts = append(t.Conflicts, c)
-		at = nextMark(t.UTF8, c.To)
+		at = next
 	}
 }
 
@@ -62,31 +63,36 @@ func nextMark(text []byte, from int) int {
 	return -1
 }
 
-// conflictAt gives the conflict of which the middle mark stands at an offset,
-// and where what is not ours begins: the middle, or the mark of the base before
-// it; -1 where there is no conflict.
-func conflictAt(text []byte, at int) (c Conflict, middle int) {
-	from := lastLine(text[:at], "<<<<<<< ")
-	to := bytes.Index(text[at:], []byte("\n>>>>>>> "))
-	if from < 0 || to < 0 || nextMark(text[:at], from) >= 0 {
+// conflictAt gives the conflict of which the middle mark stands at an offset
+// between two others, the next being -1 where there is none, and where what is
+// not ours begins: the middle, or the mark of the base before it; -1 where there
+// is no conflict.
+func conflictAt(text []byte, before, at, next int) (c Conflict, others int) {
+	if next < 0 {
+		next = len(text)
+	}
+	from := lastLine(text, before, at, "<<<<<<< ")
+	to := bytes.Index(text[at:next], []byte("\n>>>>>>> "))
+	if from < 0 || to < 0 {
 		return c, -1
 	}
 	to += at + 1
 	c = Conflict{From: from, To: lineEnd(text, to)}
 	c.Ours, c.Theirs = string(text[from+markSize+1:lineEnd(text, from)]), string(text[to+markSize+1:c.To])
-	if base := lastLine(text[:at], "|||||||"); base > from {
+	if base := lastLine(text, from, at, "|||||||"); base >= 0 {
 		at = base
 	}
 	return c, at
 }
 
-// lastLine gives the offset of the last line that begins with a mark, or -1.
-func lastLine(text []byte, mark string) int {
-	if at := bytes.LastIndex(text, []byte("\n"+mark)); at >= 0 {
-		return at + 1
+// lastLine gives the offset of the last line between two places that begins with
+// a mark, or -1.
+func lastLine(text []byte, from, to int, mark string) int {
+	if at := bytes.LastIndex(text[from:to], []byte("\n"+mark)); at >= 0 {
+		return from + at + 1
 	}
-	if bytes.HasPrefix(text, []byte(mark)) {
-		return 0
+	if (from == 0 || text[from-1] == '\n') && bytes.HasPrefix(text[from:to], []byte(mark)) {
+		return from
 	}
 	return -1
 }

@@ -319,22 +319,27 @@ func (p *parser) entry() {
 // trail reads a comment behind an entry, at the end of its line, as part of its
 // note.
 func (p *parser) trail(s *slot, note string) string {
-	rest := p.src[p.at:]
-	comment := strings.TrimLeft(rest, " \t")
-	end := strings.IndexByte(comment, '\n')
-	if end < 0 {
-		end = len(comment)
+	from := p.at
+	for from < len(p.src) && (p.src[from] == ' ' || p.src[from] == '\t') {
+		from++
 	}
-	comment = strings.TrimRight(comment[:end], " \t\r")
-	text, line := strings.CutPrefix(comment, "//")
-	if !line {
-		block, ok := strings.CutPrefix(comment, "/*")
-		if text = strings.TrimSuffix(block, "*/"); !ok || text == block || strings.Contains(text, "*/") {
+	comment := p.src[from:]
+	size, text := 0, ""
+	switch {
+	case strings.HasPrefix(comment, "//"):
+		line, _, _ := strings.Cut(comment, "\n")
+		line = strings.TrimRight(line, " \t\r")
+		size, text = len(line), line[2:]
+	case strings.HasPrefix(comment, "/*"):
+		inner, rest, ok := strings.Cut(comment[2:], "*/")
+		if rest = strings.TrimLeft(rest, " \t\r"); !ok || strings.IndexByte(inner, '\n') >= 0 || rest != "" && rest[0] != '\n' {
 			return note
 		}
+		size, text = len(inner)+4, inner
+	default:
+		return note
 	}
-	s.trailFrom = p.at + len(rest) - len(strings.TrimLeft(rest, " \t"))
-	s.trailTo = s.trailFrom + len(comment)
+	s.trailFrom, s.trailTo = from, from+size
 	p.at = s.trailTo
 	if text = strings.TrimSpace(text); note == "" {
 		return text
