@@ -63,7 +63,9 @@ func (e *editor) change(c format.Change) error {
 		return nil
 	}
 	if c.Note != nil && *c.Note != entry.Note {
-		e.note(i, *c.Note)
+		if err := e.note(i, *c.Note); err != nil {
+			return err
+		}
 	}
 	if c.Message != nil {
 		return e.set(i, el, *c.Message)
@@ -241,7 +243,7 @@ func (e *editor) content(el part, escaped string, numbered, formatted bool) {
 }
 
 // note changes, adds or removes the comment before an entry.
-func (e *editor) note(i int, note string) {
+func (e *editor) note(i int, note string) error {
 	entry := &e.catalog.Entries[i]
 	from := int(e.notes[i])
 	if name, _, ok := catalog.SplitArrayKey(entry.Key); ok {
@@ -257,6 +259,9 @@ func (e *editor) note(i int, note string) {
 	text := w.comment(note, indent)
 	e.Losses = append(e.Losses, w.losses...)
 	open := strings.HasPrefix(e.Src[from:], "<!--")
+	if open && !strings.Contains(e.Src[from:entry.Offset], "-->") {
+		return format.ErrDamaged
+	}
 	trail, trails := e.trailOf(i)
 	if trails && (open || note == "" || strings.Contains(text, "\n")) {
 		before := strings.TrimRight(e.Src[:trail.from], " \t")
@@ -278,6 +283,7 @@ func (e *editor) note(i int, note string) {
 	case note != "":
 		e.Replace(from, from, "<!-- "+text+" -->"+e.Newline+indent)
 	}
+	return nil
 }
 
 // comments gives the end of the comments that begin at an offset with nothing
@@ -285,7 +291,11 @@ func (e *editor) note(i int, note string) {
 func (e *editor) comments(from int) int {
 	end := from
 	for at := from; strings.HasPrefix(e.Src[at:], "<!--"); {
-		end = at + strings.Index(e.Src[at:], "-->") + 3
+		size := strings.Index(e.Src[at:], "-->")
+		if size < 0 {
+			break
+		}
+		end = at + size + len("-->")
 		at = len(e.Src) - len(strings.TrimLeft(e.Src[end:], " \t\r\n"))
 	}
 	return end
