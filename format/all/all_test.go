@@ -462,11 +462,15 @@ func editOne(t *testing.T, target *format.Format, data []byte, whole bool) {
 	again, _ := target.Parse(edited)
 	have := texts(again)
 	for id, text := range want {
-		if have[id] != text && id != e.ID() {
+		if unsigned.Replace(have[id]) != unsigned.Replace(text) && id != e.ID() {
 			t.Fatalf("setting %q: %q was %q and is %q\n%q", e.ID(), id, text, have[id], edited)
 		}
 	}
 }
+
+// unsigned takes away the signs of placeholders: how a file spells them is found by
+// all of its texts.
+var unsigned = strings.NewReplacer("{", "", "}", "", "$", "", "%", "", " ", "")
 
 func fuzzNamed(f *testing.F, name string) {
 	target, err := Named(name)
