@@ -318,9 +318,7 @@ func (w *writer) compose(from []holding, source *catalog.Catalog, path, companio
 		layout <- list
 	}()
 	held, losses := w.carry(from)
-	if source != nil {
-		source, _ = w.carried(source, from[0].file.Format)
-	}
+	heldSource, _ := w.carried(source, from[0].file.Format)
 	last = held[len(held)-1]
 	var more []catalog.Loss
 	if len(from) > 1 {
@@ -338,11 +336,11 @@ func (w *writer) compose(from []holding, source *catalog.Catalog, path, companio
 		}
 		r.data, more = w.target.Join(catalogs)
 	} else {
-		r.data, more = w.target.Compose(last.catalog, format.Options{Source: source, Beside: companionPath != ""})
+		r.data, more = w.target.Compose(last.catalog, format.Options{Source: heldSource, Beside: companionPath != ""})
 	}
 	losses = append(losses, more...)
 	if companionPath != "" {
-		r.companion, more = w.target.Companion.Compose(last.catalog, format.Options{Source: source, Beside: true})
+		r.companion, more = w.target.Companion.Compose(last.catalog, format.Options{Source: heldSource, Beside: true})
 		losses = append(losses, more...)
 	}
 	if l := <-layout; l != nil {
