@@ -40,3 +40,33 @@ func TestParts(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, data, same)
 }
+
+// Conflicts of a merge by lines are blanked but for ours, and nothing that only
+// looks like one.
+func TestConflicts(t *testing.T) {
+	long := strings.Repeat("=", 1<<22) // looked at once
+	for text, want := range map[string]string{
+		"a\n<<<<<<< o\nb\n=======\nc\n>>>>>>> t\nd":            "a\n         \nb\n       \n \n         \nd",
+		"<<<<<<< o\nb\n||||||| x\ne\n=======\n>>>>>>> t":       "         \nb\n         \n \n       \n         ",
+		"<<<<<<< o\r\nb\r\n=======\r\nc\r\n>>>>>>> t\r\n":      "         \r\nb\r\n       \r\n \r\n         \r\n",
+		"=======\n<<<<<<< o\nb\n=======\n>>>>>>> t\n=======\n": "=======\n         \nb\n       \n         \n=======\n",
+		"<<<<<<< o\nb\n=======\nc\n":                           "",
+		"b\n=======\nc\n>>>>>>> t\n":                           "",
+		"<<<<<<< o\n========\n>>>>>>> t\n":                     "",
+		"<<<<<<< o\n x=======\n>>>>>>> t\n":                    "",
+		"<<<<<<< o\n" + long + "\n>>>>>>> t\n":                 "",
+	} {
+		got := Decode([]byte(text))
+		if want == "" {
+			assert.Empty(t, got.Conflicts)
+			assert.True(t, got.String() == text)
+			continue
+		}
+		assert.Equal(t, want, got.String())
+		require.Len(t, got.Conflicts, 1)
+		assert.Equal(t, "o t", got.Conflicts[0].Ours+" "+got.Conflicts[0].Theirs)
+		same, err := got.Patch(nil)
+		require.NoError(t, err)
+		assert.Equal(t, text, string(same))
+	}
+}

@@ -16,7 +16,7 @@ type Conflict struct {
 	Ours, Theirs string
 }
 
-// mark is one of the marks, which are seven signs long.
+// markSize is how many signs a mark has.
 const markSize = 7
 
 // conflicts finds the conflicts in the text, and blanks what is not ours in
@@ -59,6 +59,7 @@ func nextMark(text []byte, from int) int {
 		if end-start == markSize && (start == 0 || text[start-1] == '\n') && lineEnd(text, end) == end {
 			return start
 		}
+		i = end - 1 // no other begins before
 	}
 	return -1
 }
