@@ -19,6 +19,7 @@ import (
 // another. A trailing /* stands for the packages below a folder.
 var floors = [][]string{
 	{"finding", "pages", "diff"},
+	{"files"},
 	{"culture"},
 	{"message"},
 	{"message/*"},

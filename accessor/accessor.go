@@ -4,6 +4,7 @@
 package accessor
 
 import (
+	"bytes"
 	"fmt"
 	"maps"
 	"slices"
@@ -452,6 +453,17 @@ func (m *Model) FallbackIndexes() [][]int {
 		list = append(list, row)
 	}
 	return list
+}
+
+// Generated reports whether a file is one that accessors made: code that says
+// so in its first lines, or a bundle.
+func Generated(data []byte) bool {
+	head := data[:min(len(data), 400)]
+	if bytes.HasPrefix(bytes.TrimSpace(head), []byte("{")) {
+		return bytes.Contains(head, []byte(`"culture"`)) && bytes.Contains(head, []byte(`"texts"`))
+	}
+	lines := bytes.SplitN(head, []byte("\n"), 4)
+	return slices.ContainsFunc(lines[:min(len(lines), 3)], func(line []byte) bool { return bytes.Contains(line, []byte("enerated by zelvik")) })
 }
 
 // Header is the line that every generated file begins with.

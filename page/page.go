@@ -3,6 +3,7 @@
 package page
 
 import (
+	"bytes"
 	_ "embed"
 	"fmt"
 	"html"
@@ -19,11 +20,19 @@ var style string
 //go:embed table.js
 var tableScript string
 
+// generator is the line of a page that says who made it.
+const generator = "<meta name=\"generator\" content=\"Zelvik\">\n"
+
+// Made reports whether a file is a page that this package made.
+func Made(data []byte) bool {
+	return bytes.Contains(data[:min(len(data), 400)], []byte(generator))
+}
+
 // Table makes the page of tables: keys down, cultures across, with a search
 // and a choice of states.
 func Table(tables []project.Table) []byte {
 	var out strings.Builder
-	out.WriteString("<!doctype html>\n<html lang=\"en\">\n<meta charset=\"utf-8\">\n<meta name=\"viewport\" content=\"width=device-width\">\n<title>Texts</title>\n<style>\n" + style + "</style>\n<body>\n")
+	out.WriteString("<!doctype html>\n<html lang=\"en\">\n<meta charset=\"utf-8\">\n<meta name=\"viewport\" content=\"width=device-width\">\n" + generator + "<title>Texts</title>\n<style>\n" + style + "</style>\n<body>\n")
 	out.WriteString("<header>\n<input id=\"search\" type=\"search\" placeholder=\"Search keys and texts\" aria-label=\"Search keys and texts\" autofocus>\n<select id=\"state\" aria-label=\"State\">\n<option value=\"\">all states</option>\n")
 	for _, s := range project.CellStates {
 		fmt.Fprintf(&out, "<option value=\"%s\">%s %s</option>\n", s.State, html.EscapeString(s.Mark), s.State)

@@ -13,6 +13,7 @@ import (
 
 	"zelvik/accessor"
 	languages "zelvik/accessor/all"
+	"zelvik/files"
 	"zelvik/finding"
 )
 
@@ -42,7 +43,7 @@ func (w *Workspace) Accessors(set AccessorConfig) (*Accessors, error) {
 		families = &Workspace{Config: w.Config}
 		place := absolute(filepath.Join(w.Config.Dir(), filepath.FromSlash(set.Family)))
 		for _, f := range w.Families {
-			if inside(place, absolute(f.Dir)) || slices.ContainsFunc(f.Files, func(file *File) bool { return inside(place, absolute(file.Path)) }) {
+			if files.Inside(place, absolute(f.Dir)) || slices.ContainsFunc(f.Files, func(file *File) bool { return files.Inside(place, absolute(file.Path)) }) {
 				families.Families = append(families.Families, f)
 			}
 		}
@@ -158,7 +159,7 @@ func (w *Workspace) StaleAccessors() ([]finding.Finding, error) {
 			continue
 		}
 		made, err := w.Accessors(set)
-		var damage *FileError
+		var damage *files.Error
 		if errors.As(err, &damage) {
 			continue // the rule file-damaged tells
 		}
@@ -168,7 +169,7 @@ func (w *Workspace) StaleAccessors() ([]finding.Finding, error) {
 		found = append(found, made.Clashes...)
 		var stale []string
 		for _, at := range slices.Sorted(maps.Keys(made.Files)) {
-			if old, err := os.ReadFile(at); err != nil || !bytes.Equal(old, made.Files[at]) {
+			if old, err := files.Read(at); err != nil || !bytes.Equal(old, made.Files[at]) {
 				stale = append(stale, at)
 			}
 		}

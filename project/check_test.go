@@ -60,38 +60,6 @@ func TestRules(t *testing.T) {
 	}
 }
 
-func TestWritesAreAllOrNothing(t *testing.T) {
-	dir := t.TempDir()
-	first, second := filepath.Join(dir, "a.txt"), filepath.Join(dir, "b.txt")
-	require.NoError(t, os.WriteFile(first, []byte("old"), 0o600))
-	require.NoError(t, os.WriteFile(second, []byte("changed meanwhile"), 0o644))
-	plan := &Plan{}
-	plan.Add(first, []byte("old"), []byte("new"))
-	plan.Add(second, []byte("as it was read"), []byte("new"))
-	plan.Add(filepath.Join(dir, "same.txt"), []byte("x"), []byte("x"))
-	require.Len(t, plan.Writes, 2)
-	err := plan.Commit()
-	require.ErrorContains(t, err, "it changed while Zelvik was working on it")
-	data, _ := os.ReadFile(first)
-	assert.Equal(t, "old", string(data), "no file is written when one cannot be")
-	plan.Writes = plan.Writes[:1]
-	require.NoError(t, plan.Commit())
-	info, err := os.Stat(first)
-	require.NoError(t, err)
-	assert.Equal(t, os.FileMode(0o600), info.Mode().Perm(), "the mode is kept")
-	entries, _ := os.ReadDir(dir)
-	assert.Len(t, entries, 2, "no temporary file is left")
-}
-
-func TestLinkOutOfTheProject(t *testing.T) {
-	outside, dir := t.TempDir(), t.TempDir()
-	require.NoError(t, os.WriteFile(filepath.Join(dir, ConfigName), nil, 0o644))
-	require.NoError(t, os.WriteFile(filepath.Join(outside, "x"), []byte("x"), 0o644))
-	require.NoError(t, os.Symlink(filepath.Join(outside, "x"), filepath.Join(dir, "x")))
-	plan := &Plan{Writes: []Write{{Path: filepath.Join(dir, "x"), Old: []byte("x"), New: []byte("y")}}}
-	require.ErrorContains(t, plan.Commit(), "a link that leads out of the project")
-}
-
 func TestFamilies(t *testing.T) {
 	dir := t.TempDir()
 	for path, text := range map[string]string{

@@ -10,9 +10,11 @@ import (
 	"slices"
 	"strings"
 
+	"github.com/bmatcuk/doublestar/v4"
 	"github.com/goccy/go-yaml"
 
 	"zelvik/culture"
+	"zelvik/files"
 	"zelvik/finding"
 	"zelvik/format/all"
 )
@@ -72,7 +74,7 @@ func (c *Config) formatsOf(path string) []string {
 	for i := range c.Families {
 		f := &c.Families[i]
 		place := absolute(filepath.Join(c.dir, filepath.FromSlash(f.Path)))
-		if len(place) < longest || !inside(place, path) {
+		if len(place) < longest || !files.Inside(place, path) {
 			continue
 		}
 		if len(place) > longest {
@@ -134,23 +136,6 @@ type VerifyConfig struct {
 // Dir is the folder of the configuration.
 func (c *Config) Dir() string { return c.dir }
 
-// Root gives the project's folder at or above dir: where the configuration or
-// the repository is; "" where neither is.
-func Root(dir string) string {
-	for at := dir; ; {
-		for _, mark := range []string{ConfigName, ".git"} {
-			if _, err := os.Stat(filepath.Join(at, mark)); err == nil {
-				return at
-			}
-		}
-		up := filepath.Dir(at)
-		if up == at {
-			return ""
-		}
-		at = up
-	}
-}
-
 // FindConfig gives the path of the nearest zelvik.yaml at or above dir, or "".
 func FindConfig(dir string) string {
 	dir, err := filepath.Abs(dir)
@@ -191,11 +176,12 @@ func ReadConfig(path string) (*Config, error) {
 	if err != nil {
 		return nil, err
 	}
-	c := &Config{dir: filepath.Dir(path)}
+	c := &Config{}
 	err = yaml.UnmarshalWithOptions(data, c, yaml.DisallowUnknownField())
 	if err != nil && !errors.Is(err, os.ErrNotExist) {
 		return nil, configError(path, err)
 	}
+	c.dir = filepath.Dir(path) // an empty file empties it
 	for _, tag := range append([]culture.Tag{c.Source}, c.Cultures...) {
 		if tag == "" {
 			continue
@@ -309,9 +295,6 @@ type Workspace struct {
 	Partial bool
 	// ledgers are those that were looked at, by path.
 	ledgers map[string]*Ledger
-	// base is where a journal is kept and looked for: the project's root, else
-	// the first folder that was named.
-	base string
 }
 
 // Load finds what a command works on: the paths given, else what the
@@ -328,6 +311,9 @@ func Load(paths []string, configPath string, o Options) (*Workspace, error) {
 		}
 		at = FindConfig(start)
 	}
+	if err := o.hold(paths, at); err != nil {
+		return nil, err
+	}
 	if at != "" {
 		c, err := ReadConfig(at)
 		if err != nil {
@@ -338,14 +324,6 @@ func Load(paths []string, configPath string, o Options) (*Workspace, error) {
 	o.config = w.Config
 	if o.Source == "" {
 		o.Source = w.Config.Source
-	}
-	if w.base = "."; len(paths) > 0 {
-		if w.base = paths[0]; !isDir(w.base) {
-			w.base = filepath.Dir(w.base)
-		}
-	}
-	if root := Root(absolute(w.base)); root != "" {
-		w.base = root
 	}
 	w.Partial = len(paths) > 0 && !slices.ContainsFunc(paths, isDir)
 	if len(paths) == 0 {
@@ -360,6 +338,43 @@ func Load(paths []string, configPath string, o Options) (*Workspace, error) {
 	}
 	w.Families = families
 	return w, nil
+}
+
+// hold locks the folders of what a command changes, before it is read.
+func (o *Options) hold(paths []string, config string) error {
+	if o.Files == nil {
+		return nil
+	}
+	var homes []string
+	if config != "" || len(paths) == 0 {
+		homes = append(homes, files.Home(filepath.Dir(config)))
+	}
+	for _, path := range paths {
+		homes = append(homes, files.Home(HomeOf(path)))
+	}
+	slices.Sort(homes) // two runs take them in one order
+	for _, home := range slices.Compact(homes) {
+		if err := o.Files.Hold(home); err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+// HomeOf gives the folder that a path stands for: that of the family of a file,
+// so that a family is one place however it is named.
+func HomeOf(path string) string {
+	if isDir(path) {
+		return path
+	}
+	if strings.ContainsAny(path, "*?[{") {
+		dir, _ := doublestar.SplitPattern(filepath.ToSlash(path))
+		return filepath.FromSlash(dir)
+	}
+	if f, _ := all.Detect(filepath.ToSlash(path), nil); f != nil {
+		return filepath.FromSlash(f.Locate(filepath.ToSlash(path)).Dir)
+	}
+	return filepath.Dir(path)
 }
 
 func isDir(path string) bool {

@@ -13,17 +13,20 @@ import (
 
 	"zelvik/catalog"
 	"zelvik/culture"
+	"zelvik/files"
 	"zelvik/finding"
 	"zelvik/format"
 )
 
 // Conversion is what a conversion would write and could not carry.
 type Conversion struct {
-	Plan
+	files.Plan
 	Files    []Converted
 	Losses   []catalog.Loss
 	Findings []finding.Finding
 	progress []func(done, total int)
+	// copies are the files that get the bytes of another of their own format.
+	copies []string
 }
 
 // Converted is one file of a conversion.
@@ -35,6 +38,8 @@ type Converted struct {
 	Entries int         `json:"entries"`
 	// More is how many other files were joined into it.
 	More int `json:"more,omitempty"`
+	// Merged says what became of the catalog that was there; nil where none was.
+	Merged *Merged `json:"merged,omitempty"`
 }
 
 // LayoutLoss is the kind of the loss that changes no text: comments between
@@ -108,7 +113,11 @@ func ConvertFile(file *File, target *format.Format, out string, o Options) (*Con
 	if last := chosen[len(chosen)-1].catalog; last == source || len(chosen) > 1 {
 		source = nil
 	}
-	w.take(w.compose(chosen, source, out, companionPath))
+	r := w.compose(chosen, source, out, companionPath)
+	if r.err != nil {
+		return nil, r.err
+	}
+	w.take(r)
 	return c, nil
 }
 
@@ -147,7 +156,8 @@ func choose(file *File, held []holding, target *format.Format, wanted culture.Ta
 // copy plans the same bytes elsewhere.
 func (c *Conversion) copy(file *File, target *format.Format, tag culture.Tag, out string) {
 	c.Add(out, nil, file.data)
-	c.Files = append(c.Files, Converted{file.Path, out, target.Name, tag, len(file.Document.Catalogs()[0].Entries), 0})
+	c.Files = append(c.Files, Converted{From: file.Path, Path: out, Format: target.Name, Culture: tag, Entries: len(file.Document.Catalogs()[0].Entries)})
+	c.copies = append(c.copies, out)
 }
 
 // beside gives the path of a companion file.
@@ -186,8 +196,12 @@ func ConvertFamilies(families []*Family, target *format.Format, out string, prog
 					folder = filepath.Dir(out)
 				}
 				path := filepath.Join(folder, LedgerName)
-				c.Writes = slices.DeleteFunc(c.Writes, func(w Write) bool { return w.Path == path })
-				c.Add(path, nil, ledger.Bytes())
+				c.Writes = slices.DeleteFunc(c.Writes, func(w files.Write) bool { return w.Path == path })
+				data, err := ledger.onto(path)
+				if err != nil {
+					return nil, err
+				}
+				c.Add(path, nil, data)
 			}
 		}
 	}
@@ -264,6 +278,9 @@ func convertFamily(c *Conversion, family *Family, target *format.Format, out str
 	}
 	layouts := map[string]bool{}
 	for _, r := range results {
+		if r.err != nil {
+			return r.err
+		}
 		r.losses = slices.DeleteFunc(r.losses, func(l catalog.Loss) bool { // a file of several cultures is told once
 			again := l.Kind == LayoutLoss && l.Path != "" && layouts[l.Path]
 			layouts[l.Path] = layouts[l.Path] || l.Kind == LayoutLoss
@@ -297,6 +314,7 @@ type result struct {
 	data, companion     []byte
 	entries             int
 	losses              []catalog.Loss
+	err                 error // what was written would not be read back
 }
 
 // compose writes catalogs into one file: one, with its source where it is a
@@ -343,6 +361,10 @@ func (w *writer) compose(from []holding, source *catalog.Catalog, path, companio
 		r.companion, more = w.target.Companion.Compose(last.catalog, format.Options{Source: heldSource, Beside: true})
 		losses = append(losses, more...)
 	}
+	if r.err = w.readBack(held, heldSource, r, losses); r.err != nil {
+		<-layout
+		return r
+	}
 	if l := <-layout; l != nil {
 		losses = append(losses, l...)
 	} else if len(r.companion) > 0 && mixed(last.catalog) {
@@ -378,13 +400,62 @@ func (w *writer) compose(from []holding, source *catalog.Catalog, path, companio
 	return r
 }
 
+// whole is up to how many entries a file that was made is read back whole. Of
+// larger ones those entries are that are not plain.
+const whole = 2000
+
+// readBack reads what was composed before it is placed.
+func (w *writer) readBack(held []holding, source *catalog.Catalog, r *result, losses []catalog.Loss) error {
+	if w.target.Name == "mo" {
+		return nil // written only; its writer reads it as a .po file
+	}
+	catalogs := make([]*catalog.Catalog, len(held))
+	made := []format.Made{{Format: w.target, Data: r.data}}
+	size := 0
+	for i, h := range held {
+		catalogs[i] = h.catalog
+		size += len(h.catalog.Entries)
+	}
+	if size > whole {
+		odd := map[string]bool{}
+		for i, c := range catalogs {
+			catalogs[i] = &catalog.Catalog{Culture: c.Culture}
+			for j := range c.Entries {
+				if e := &c.Entries[j]; len(held) > 1 && odd[e.Key] || !format.Plain(e) {
+					if catalogs[i].Entries = append(catalogs[i].Entries, *e); len(held) > 1 {
+						odd[e.Key] = true
+					}
+				}
+			}
+		}
+		if len(catalogs) > 1 {
+			made[0].Data, _ = w.target.Join(catalogs)
+		} else {
+			made[0].Data, _ = w.target.Compose(catalogs[0], format.Options{Source: source, Beside: r.companionPath != ""})
+		}
+	}
+	if r.companionPath != "" {
+		data := r.companion
+		if size > whole {
+			data, _ = w.target.Companion.Compose(catalogs[len(catalogs)-1], format.Options{Source: source, Beside: true})
+		}
+		if len(data) > 0 {
+			made = append(made, format.Made{Format: w.target.Companion, Data: data})
+		}
+	}
+	if err := format.ReadBackNew(made, catalogs, losses); err != nil {
+		return &files.Error{Path: r.path, Text: err.Error(), Mend: "change the text in " + r.file.Path}
+	}
+	return nil
+}
+
 func (w *writer) take(r *result) {
 	c := w.conversion
 	c.Add(r.path, nil, r.data)
-	c.Files = append(c.Files, Converted{r.file.Path, r.path, w.target.Name, r.culture, r.entries, r.more})
+	c.Files = append(c.Files, Converted{From: r.file.Path, Path: r.path, Format: w.target.Name, Culture: r.culture, Entries: r.entries, More: r.more})
 	if len(r.companion) > 0 {
 		c.Add(r.companionPath, nil, r.companion)
-		c.Files = append(c.Files, Converted{r.file.Path, r.companionPath, w.target.Companion.Name, r.culture, r.entries, 0})
+		c.Files = append(c.Files, Converted{From: r.file.Path, Path: r.companionPath, Format: w.target.Companion.Name, Culture: r.culture, Entries: r.entries})
 	}
 	if byLine := func(a, b catalog.Loss) int { return cmp.Compare(a.Line, b.Line) }; !slices.IsSortedFunc(r.losses, byLine) {
 		slices.SortStableFunc(r.losses, byLine)

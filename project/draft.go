@@ -7,6 +7,7 @@ import (
 
 	"zelvik/catalog"
 	"zelvik/culture"
+	"zelvik/files"
 	"zelvik/format"
 	"zelvik/format/numbered"
 	"zelvik/memory"
@@ -18,7 +19,7 @@ import (
 
 // Draft is the plan that fills missing texts.
 type Draft struct {
-	Plan
+	files.Plan
 	Drafted []Drafted   `json:"drafted"`
 	Left    []Undrafted `json:"left"`
 	// Skipped says which families were left as they are, and why.

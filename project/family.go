@@ -11,11 +11,11 @@ import (
 	"strings"
 	"sync"
 
-	"github.com/bmatcuk/doublestar/v4"
 	"golang.org/x/sync/errgroup"
 
 	"zelvik/catalog"
 	"zelvik/culture"
+	"zelvik/files"
 	"zelvik/format"
 	"zelvik/format/all"
 )
@@ -57,6 +57,10 @@ type Options struct {
 	// Cultures limits the cultures, nil for all.
 	Cultures []culture.Tag
 
+	// Files locks what is read until it is written, for commands that change
+	// it; nil for those that only read.
+	Files *files.Session
+
 	// config gives formats to its places; it may be nil.
 	config *Config
 }
@@ -71,24 +75,27 @@ func Find(paths []string, from string) ([]string, error) {
 	for _, p := range paths {
 		info, err := os.Stat(p)
 		if err != nil && strings.ContainsAny(p, "*?[{") {
-			matches, err := doublestar.FilepathGlob(p)
-			if err != nil || len(matches) == 0 {
+			matches, err := files.Glob(p)
+			if err != nil {
+				return nil, usage("%s: %v", p, err)
+			}
+			if len(matches) == 0 {
 				return nil, usage("%s: no file fits this pattern; check it, or name a folder", p)
 			}
 			found = append(found, matches...)
 			continue
 		}
 		if err != nil {
-			return nil, ReadError(p, err)
+			return nil, files.ReadError(p, err)
 		}
 		if !info.IsDir() {
 			found = append(found, p)
 			continue
 		}
-		err = filepath.WalkDir(p, func(at string, d fs.DirEntry, err error) error {
+		err = files.Walk(p, func(at string, d fs.DirEntry, err error) error {
 			switch {
 			case err != nil:
-				return ReadError(at, err)
+				return files.ReadError(at, err)
 			case d.IsDir() && at != p && (skipped[d.Name()] || strings.HasPrefix(d.Name(), ".")):
 				return filepath.SkipDir
 			case d.Type().IsRegular():
@@ -164,14 +171,7 @@ func candidate(at, from string) format.Fit {
 
 // head reads the first bytes of a file; nothing where it cannot be read.
 func head(at string) []byte {
-	f, err := os.Open(at)
-	if err != nil {
-		return nil
-	}
-	defer func() { _ = f.Close() }()
-	data := make([]byte, 2048)
-	n, _ := f.Read(data)
-	return data[:n]
+	return files.Head(at, 2048)
 }
 
 // Families reads the string files at the paths and groups them.

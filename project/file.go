@@ -7,15 +7,13 @@ import (
 	"errors"
 	"fmt"
 	"io"
-	"io/fs"
 	"os"
 	"path/filepath"
 	"strings"
 	"sync"
 
-	"golang.org/x/sync/errgroup"
-
 	"zelvik/catalog"
+	"zelvik/files"
 	"zelvik/finding"
 	"zelvik/format"
 	"zelvik/format/all"
@@ -43,14 +41,6 @@ type File struct {
 	same   bool
 }
 
-// FileError says that a file could not be read or written, and what to do.
-type FileError struct {
-	Path, Text, Mend string
-}
-
-// Error gives one sentence.
-func (e *FileError) Error() string { return fmt.Sprintf("%s: %s; %s", e.Path, e.Text, e.Mend) }
-
 // UsageError says that what was asked for cannot be: wrong usage or
 // configuration.
 type UsageError struct{ Text string }
@@ -60,61 +50,16 @@ func (e *UsageError) Error() string { return e.Text }
 
 func usage(text string, args ...any) error { return &UsageError{fmt.Sprintf(text, args...)} }
 
-// ReadError makes a FileError of what the system said.
-func ReadError(path string, err error) error {
-	switch {
-	case errors.Is(err, fs.ErrNotExist):
-		return &FileError{path, "there is no such file", "check the path"}
-	case errors.Is(err, fs.ErrPermission):
-		return &FileError{path, "it may not be read", "give yourself the permission"}
-	}
-	if info, e := os.Stat(path); e == nil && info.IsDir() {
-		return &FileError{path, "it is a folder", "name a file in it"}
-	}
-	return &FileError{path, err.Error(), "check the path"}
-}
-
-// maxSize bounds what is read at once.
-const maxSize = 1 << 30
-
 // Read reads a file; "-" is standard input.
 func Read(path string) ([]byte, error) {
-	if path == "-" {
-		data, err := io.ReadAll(io.LimitReader(os.Stdin, maxSize))
-		if err != nil {
-			return nil, ReadError("standard input", err)
-		}
-		return data, nil
+	if path != "-" {
+		return files.Read(path)
 	}
-	info, err := os.Stat(path)
-	if err == nil && info.Size() > maxSize {
-		return nil, &FileError{path, "it is larger than a gibibyte", "split it"}
-	}
-	data, err := readFile(path)
+	data, err := io.ReadAll(io.LimitReader(os.Stdin, files.MaxSize))
 	if err != nil {
-		return nil, ReadError(path, err)
+		return nil, files.ReadError("standard input", err)
 	}
 	return data, nil
-}
-
-// readFile is os.ReadFile; a large file is read in two halves at once.
-func readFile(path string) ([]byte, error) {
-	f, err := os.Open(path)
-	if err != nil {
-		return nil, err
-	}
-	defer func() { _ = f.Close() }()
-	info, err := f.Stat()
-	const large = 1 << 20
-	if err != nil || !info.Mode().IsRegular() || info.Size() < large {
-		return io.ReadAll(f)
-	}
-	size := int(info.Size())
-	data := pages.Make[byte](size)[:size]
-	var group errgroup.Group
-	group.Go(func() error { _, err := f.ReadAt(data[:size/2], 0); return err })
-	_, err = f.ReadAt(data[size/2:], int64(size/2))
-	return data, errors.Join(err, group.Wait())
 }
 
 // Open reads and parses one file. Named is the format's name, "" to detect it.
@@ -253,7 +198,7 @@ func (f *File) Damaged() *finding.Finding {
 
 // Refuse makes an error of a fault that keeps a file from being converted.
 func Refuse(f *finding.Finding) error {
-	return &FileError{f.Place(), f.Message, f.Mend}
+	return &files.Error{Path: f.Place(), Text: f.Message, Mend: f.Mend}
 }
 
 // Edit gives the file's bytes with the changes made. Errors and losses name
@@ -262,14 +207,22 @@ func (f *File) Edit(changes []format.Change) ([]byte, []catalog.Loss, error) {
 	data, losses, err := format.EditInTurn(f.Format, f.Document, changes)
 	var edit *format.EditError
 	if errors.As(err, &edit) {
-		return nil, nil, &FileError{f.Path, edit.Error(), "mend the file or edit it by hand"}
+		return nil, nil, &files.Error{Path: f.Path, Text: edit.Error(), Mend: "mend the file or edit it by hand"}
 	} else if err != nil {
-		return nil, nil, &FileError{f.Path, err.Error(), "edit it by hand"}
+		return nil, nil, &files.Error{Path: f.Path, Text: err.Error(), Mend: "edit it by hand"}
 	}
 	for i := range losses {
 		losses[i].Path = f.Path
 	}
-	return data, losses, nil
+	return data, losses, f.readBack(changes, data, losses)
+}
+
+// readBack reads an edited file before it is placed.
+func (f *File) readBack(changes []format.Change, data []byte, losses []catalog.Loss) error {
+	if err := format.ReadBack(f.Format, f.Document, changes, data, losses); err != nil {
+		return &files.Error{Path: f.Path, Text: err.Error(), Mend: "change the text, or edit the file by hand"}
+	}
+	return nil
 }
 
 // nearExtension gives the extension that a file's own one was probably meant

@@ -9,6 +9,7 @@ import (
 
 	"zelvik/catalog"
 	"zelvik/culture"
+	"zelvik/files"
 	"zelvik/finding"
 	"zelvik/format"
 	"zelvik/message"
@@ -17,7 +18,7 @@ import (
 
 // Handoff is what is handed to translators.
 type Handoff struct {
-	Plan
+	files.Plan
 	Files  []Converted
 	Losses []catalog.Loss
 	// Skipped says which families were left out, and why.
@@ -43,6 +44,8 @@ type HandoffOptions struct {
 	Extension string
 	// All takes every text, not only those that wait.
 	All bool
+	// Replace lets it replace files that hold texts of a translator.
+	Replace bool
 	// Pictures gives, for keys in a culture, the pictures of the screens that
 	// show them; nil for none.
 	Pictures func(tag culture.Tag, keys []string) (map[string][]string, error)
@@ -56,7 +59,7 @@ func (w *Workspace) Handoff(target *format.Format, o HandoffOptions) (*Handoff, 
 	if !target.Holds.Bilingual && !target.Holds.Many {
 		return nil, usage("%s files hold one culture; translators need the source beside it: choose xliff, xliff2, po, qt, sheet or tmx", target.Name)
 	}
-	h := &Handoff{}
+	h := &Handoff{Plan: files.Plan{Out: o.Out, Replace: o.Replace, Why: "there already, with texts that are not here yet; zelvik takeback merges them"}}
 	for _, f := range w.Families {
 		source := f.SourceMember()
 		if source == nil {
@@ -96,12 +99,12 @@ func (w *Workspace) Handoff(target *format.Format, o HandoffOptions) (*Handoff, 
 			if target.Named != nil {
 				extension = cmp.Or(o.Extension, ".xlsx") // what people write in
 			}
-			path := filepath.Join(out, f.Table+"."+string(m.Culture)+extension)
+			path := filepath.Join(out, files.Name(f.Table)+"."+string(m.Culture)+extension)
 			form := target
 			if target.Named != nil {
 				form = target.Named(path)
 			}
-			for _, other := range h.Writes {
+			for _, other := range h.Files {
 				if other.Path == path {
 					return nil, usage("two families would be handed off as %s; name the files of one", path)
 				}
@@ -111,12 +114,41 @@ func (w *Workspace) Handoff(target *format.Format, o HandoffOptions) (*Handoff, 
 				losses[k].Path = f.Files[i].Path
 			}
 			h.Losses = append(h.Losses, once(losses)...)
-			h.Add(path, nil, data)
-			h.Files = append(h.Files, Converted{f.Files[i].Path, path, target.Name, m.Culture, len(from.Entries), 0})
+			if err := h.Make(path, data, unfilled(form, data)); err != nil {
+				return nil, err
+			}
+			h.Files = append(h.Files, Converted{From: f.Files[i].Path, Path: path, Format: target.Name, Culture: m.Culture, Entries: len(from.Entries)})
 		}
 	}
 	w.saveLedgers(&h.Plan)
 	return h, nil
+}
+
+// unfilled reports of an exchange file that is there whether it holds no
+// translation but those that a new one has, so that nothing is lost with it.
+func unfilled(f *format.Format, fresh []byte) func([]byte) bool {
+	return func(old []byte) bool {
+		there, faults := f.Parse(old)
+		if slices.ContainsFunc(faults, format.Damage) {
+			return false
+		}
+		now, _ := f.Parse(fresh)
+		for _, c := range there.Catalogs()[1:] {
+			for i := range c.Entries {
+				e := &c.Entries[i]
+				if e.Message.Empty() {
+					continue
+				}
+				if !slices.ContainsFunc(now.Catalogs(), func(o *catalog.Catalog) bool {
+					same := o.Find(e.ID())
+					return o.Culture == c.Culture && same != nil && same.Message.String() == e.Message.String()
+				}) {
+					return false
+				}
+			}
+		}
+		return len(there.Catalogs()) > 1
+	}
 }
 
 // picture names in the notes of a catalog the pictures on which its texts
@@ -147,7 +179,7 @@ func (o HandoffOptions) picture(c *catalog.Catalog, tag culture.Tag) error {
 
 // Takeback is what comes back from translators.
 type Takeback struct {
-	Plan
+	files.Plan
 	Returned []Returned `json:"returned"`
 	Losses   []catalog.Loss
 }

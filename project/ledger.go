@@ -6,11 +6,8 @@ import (
 	"crypto/sha256"
 	"encoding/hex"
 	"encoding/json"
-	"errors"
 	"io"
-	"io/fs"
 	"maps"
-	"os"
 	"path/filepath"
 	"reflect"
 	"slices"
@@ -19,6 +16,7 @@ import (
 
 	"zelvik/catalog"
 	"zelvik/culture"
+	"zelvik/files"
 	"zelvik/message"
 )
 
@@ -100,18 +98,18 @@ type argument struct {
 // is none.
 func ReadLedger(dir string) (*Ledger, error) {
 	l := &Ledger{entries: map[ledgerID]ledgerEntry{}}
-	stop := Root(absolute(dir))
+	stop := files.Root(absolute(dir))
 	if stop == "" {
 		stop = filepath.Dir(absolute(dir)) // beside a folder of resources
 	}
 	for at := absolute(dir); ; at = filepath.Dir(at) {
-		data, err := os.ReadFile(filepath.Join(at, LedgerName))
-		if err == nil {
+		data, err := files.Existing(filepath.Join(at, LedgerName))
+		if err != nil {
+			return l, err
+		}
+		if data != nil {
 			l.path, l.data = shortened(filepath.Join(at, LedgerName)), data
 			return l, l.parse(l.path, data)
-		}
-		if !errors.Is(err, fs.ErrNotExist) {
-			return l, ReadError(filepath.Join(at, LedgerName), err)
 		}
 		if at == stop || filepath.Dir(at) == at {
 			return l, nil
@@ -129,7 +127,7 @@ func absolute(dir string) string {
 func (l *Ledger) parse(path string, data []byte) error {
 	var list []ledgerEntry
 	if err := json.Unmarshal(data, &list); err != nil {
-		return &FileError{path, "the ledger is damaged: " + err.Error(), "restore it from version control, or remove it"}
+		return &files.Error{Path: path, Text: "the ledger is damaged: " + err.Error(), Mend: "restore it from version control, or remove it"}
 	}
 	for _, e := range list {
 		l.entries[ledgerID{e.Key, e.Family}] = e
@@ -205,6 +203,25 @@ func (f *Family) restore() (*Ledger, error) {
 	}
 	f.CompleteAll()
 	return ledger, nil
+}
+
+// onto gives the bytes of a ledger that is kept elsewhere: what is known there
+// stays, and is joined by what is new.
+func (l *Ledger) onto(path string) ([]byte, error) {
+	data, err := files.Existing(path)
+	if err != nil || len(data) == 0 {
+		return l.Bytes(), err
+	}
+	there := &Ledger{entries: map[ledgerID]ledgerEntry{}}
+	if err := there.parse(path, data); err != nil {
+		return nil, err
+	}
+	for id, e := range l.entries {
+		if _, known := there.entries[id]; !known || id.family == "" {
+			there.put(e)
+		}
+	}
+	return there.Bytes(), nil
 }
 
 // put keeps a line, or takes it out where it says nothing.
@@ -332,7 +349,7 @@ func (w *Workspace) ledgerDir(f *Family) string {
 	if w.Config.dir != "" && w.Config.dir != "." {
 		return w.Config.dir
 	}
-	if root := Root(absolute(dir)); root != "" {
+	if root := files.Root(absolute(dir)); root != "" {
 		return shortened(root)
 	}
 	if f.Format.Name == "android" { // the folder of resources holds nothing else
@@ -342,8 +359,7 @@ func (w *Workspace) ledgerDir(f *Family) string {
 }
 
 // saveLedgers plans the new content of the ledgers that were looked at.
-func (w *Workspace) saveLedgers(p *Plan) {
-	p.Home = w.base
+func (w *Workspace) saveLedgers(p *files.Plan) {
 	for _, path := range slices.Sorted(maps.Keys(w.ledgers)) {
 		l := w.ledgers[path]
 		if l.data == nil && l.Empty() {

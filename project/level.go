@@ -7,6 +7,7 @@ import (
 	"unicode"
 
 	"zelvik/catalog"
+	"zelvik/files"
 	"zelvik/format"
 	"zelvik/message"
 )
@@ -18,11 +19,11 @@ func (w *Workspace) leader(f *Family) *Family {
 	}
 	for i := range w.Config.Families {
 		c := &w.Config.Families[i]
-		if c.Follows == "" || !inside(at(c.Path), filepath.FromSlash(f.Name)) {
+		if c.Follows == "" || !files.Inside(at(c.Path), filepath.FromSlash(f.Name)) {
 			continue
 		}
 		for _, other := range w.Families {
-			if other != f && other.SourceMember() != nil && inside(at(c.Follows), filepath.FromSlash(other.Name)) {
+			if other != f && other.SourceMember() != nil && files.Inside(at(c.Follows), filepath.FromSlash(other.Name)) {
 				return other
 			}
 		}

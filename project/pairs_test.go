@@ -10,6 +10,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"zelvik/demo"
+	"zelvik/files"
 	"zelvik/format/all"
 )
 
@@ -24,7 +25,7 @@ func convertTo(t *testing.T, from, named, to, out string) (*Family, map[string]b
 	require.NoError(t, err)
 	conversion, err := ConvertFamilies(families, target, out)
 	require.NoError(t, err)
-	require.NoError(t, conversion.Commit())
+	require.NoError(t, (&files.Session{}).Commit(&conversion.Plan))
 	told := map[string]bool{}
 	for _, l := range conversion.Losses {
 		if l.Kind != LayoutLoss {

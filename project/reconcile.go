@@ -9,6 +9,7 @@ import (
 
 	"zelvik/catalog"
 	"zelvik/culture"
+	"zelvik/files"
 	"zelvik/format"
 	"zelvik/format/numbered"
 	"zelvik/memory"
@@ -30,7 +31,7 @@ const (
 
 // Level is the plan that brings every culture level with the source.
 type Level struct {
-	Plan
+	files.Plan
 	Steps  []Step
 	Losses []catalog.Loss
 	// Left says what was left as it is, and why: damaged files, families

@@ -9,6 +9,7 @@ import (
 	"slices"
 	"strings"
 
+	"zelvik/files"
 	"zelvik/finding"
 	"zelvik/format"
 	"zelvik/lift"
@@ -104,7 +105,7 @@ func wordByte(c byte) bool {
 // it in these families.
 func (r *Renaming) refer(w *Workspace, families []*Family, old, fresh string) error {
 	changes := map[string][]format.Replacement{}
-	files := map[string]*source{}
+	sources := map[string]*source{}
 	for _, f := range families {
 		found, err := w.referrers(f)
 		if err != nil {
@@ -122,19 +123,19 @@ func (r *Renaming) refer(w *Workspace, families []*Family, old, fresh string) er
 					changes[file.path] = append(changes[file.path], c)
 				}
 			}
-			files[file.path] = file
+			sources[file.path] = file
 		}
 	}
 	for _, at := range slices.Sorted(maps.Keys(changes)) {
-		data, err := format.Patch(files[at].data, changes[at])
+		data, err := format.Patch(sources[at].data, changes[at])
 		if err != nil {
-			return &FileError{at, err.Error(), "rename it by hand"}
+			return &files.Error{Path: at, Text: err.Error(), Mend: "rename it by hand"}
 		}
-		r.Add(at, files[at].data, data)
+		r.Add(at, sources[at].data, data)
 	}
 	r.Mentions = slices.DeleteFunc(r.Mentions, func(m Mention) bool { // certain for another family
 		return slices.ContainsFunc(changes[m.Path], func(c format.Replacement) bool {
-			line, column := finding.NewLines(string(files[m.Path].data)).At(c.Start)
+			line, column := finding.NewLines(string(sources[m.Path].data)).At(c.Start)
 			return line == m.Line && column == m.Column
 		})
 	})
@@ -148,7 +149,7 @@ func (w *Workspace) referrers(f *Family) ([]*source, error) {
 	top := filepath.Dir(dir)
 	if FindConfig(dir) != "" {
 		top = w.Config.Dir()
-	} else if dir == "." || !inside(absolute("."), top) {
+	} else if dir == "." || !files.Inside(absolute("."), top) {
 		top = dir
 	}
 	var endings []string

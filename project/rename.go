@@ -4,13 +4,14 @@ import (
 	"slices"
 	"zelvik/catalog"
 	"zelvik/culture"
+	"zelvik/files"
 	"zelvik/finding"
 	"zelvik/format"
 )
 
 // Renaming is the plan of a key's renaming.
 type Renaming struct {
-	Plan
+	files.Plan
 	Losses []catalog.Loss
 	// Mentions are places that may refer to the key, and are left as they are.
 	Mentions []Mention
@@ -86,6 +87,9 @@ func (r *Renaming) family(f *Family, old, fresh string) error {
 			if err != nil {
 				return err
 			}
+			if err := holder.readBack([]format.Change{{Op: format.Rename, Key: old, NewKey: fresh}}, data, losses); err != nil {
+				return err
+			}
 			for j := range losses {
 				losses[j].Path, losses[j].Culture = holder.Path, m.Culture
 			}
@@ -103,7 +107,7 @@ func renameAll(file *File, first culture.Tag, old, fresh string) ([]byte, []cata
 	for turn := 0; ; turn++ {
 		data, losses, err := document.Edit([]format.Change{{Op: format.Rename, Culture: tag, Key: old, NewKey: fresh}})
 		if err != nil {
-			return nil, nil, &FileError{file.Path, err.Error(), "rename it by hand"}
+			return nil, nil, &files.Error{Path: file.Path, Text: err.Error(), Mend: "rename it by hand"}
 		}
 		document, _ = file.Format.Parse(data)
 		left := slices.IndexFunc(document.Catalogs(), func(c *catalog.Catalog) bool { return c.Find(old) != nil && c.Culture != tag })

@@ -7,6 +7,7 @@ import (
 
 	"zelvik/catalog"
 	"zelvik/culture"
+	"zelvik/files"
 	"zelvik/finding"
 	"zelvik/format"
 	"zelvik/message"
@@ -28,7 +29,7 @@ type Setting struct {
 
 // Set plans the change of one text in the native file of its family, and of
 // nothing else in it.
-func (w *Workspace) Set(s Setting) (*Plan, *File, []catalog.Loss, error) {
+func (w *Workspace) Set(s Setting) (*files.Plan, *File, []catalog.Loss, error) {
 	family, member, err := w.holder(s)
 	if err != nil {
 		return nil, nil, nil, err
@@ -36,7 +37,7 @@ func (w *Workspace) Set(s Setting) (*Plan, *File, []catalog.Loss, error) {
 	file := family.File(member).Holder(s.Key)
 	change := format.Change{Op: format.Set, Key: s.Key, Note: s.Note, State: s.State, Culture: member.Culture}
 	entry := member.Catalog.Find(s.Key)
-	plan := &Plan{}
+	plan := &files.Plan{}
 	if s.State != nil && !family.holdsStates() {
 		if err := w.setState(family, member, entry, s); err != nil {
 			return nil, nil, nil, err
@@ -258,6 +259,9 @@ func (w *Workspace) AddPseudo(tag culture.Tag, make func(*catalog.Catalog) *cata
 			from, src = []holding{{file: file, catalog: source.Catalog}, from[0]}, nil
 		}
 		r := wr.compose(from, src, path, companion)
+		if r.err != nil {
+			return nil, r.err
+		}
 		r.losses = nil // a pseudo-culture is in the same format and loses nothing that is shown
 		wr.take(r)
 	}
@@ -275,11 +279,11 @@ func (c *Conversion) addCulture(f *Family, file *File, made *catalog.Catalog, ou
 		e := &made.Entries[i]
 		changes = append(changes, format.Change{Op: format.Set, Culture: made.Culture, Key: e.Key, Message: &e.Message})
 	}
-	data, _, err := file.Document.Edit(changes)
+	data, _, err := file.Edit(changes)
 	if err != nil {
-		return &FileError{file.Path, err.Error(), "mend the file"}
+		return err
 	}
 	c.Add(path, old, data)
-	c.Files = append(c.Files, Converted{file.Path, path, f.Format.Name, made.Culture, len(made.Entries), 0})
+	c.Files = append(c.Files, Converted{From: file.Path, Path: path, Format: f.Format.Name, Culture: made.Culture, Entries: len(made.Entries)})
 	return nil
 }

@@ -11,6 +11,7 @@ import (
 	"sync"
 
 	"zelvik/culture"
+	"zelvik/files"
 	"zelvik/verify"
 )
 
@@ -96,10 +97,10 @@ func (w *Workspace) Survey(dir string) (*Survey, error) {
 		}
 		s.Families = append(s.Families, one)
 	}
-	err := filepath.WalkDir(dir, func(at string, d fs.DirEntry, err error) error {
+	err := files.Walk(dir, func(at string, d fs.DirEntry, err error) error {
 		switch {
 		case err != nil:
-			return ReadError(at, err)
+			return files.ReadError(at, err)
 		case d.IsDir() && at != dir && (skipped[d.Name()] || strings.HasPrefix(d.Name(), ".")):
 			return filepath.SkipDir
 		case d.Type().IsRegular():

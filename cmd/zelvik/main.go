@@ -3,16 +3,9 @@
 package main
 
 import (
-	"context"
 	"os"
-	"os/signal"
 
 	"zelvik/internal/cli"
 )
 
-func main() {
-	ctx, stop := signal.NotifyContext(context.Background(), os.Interrupt)
-	status := cli.Run(ctx, os.Args, os.Stdout, os.Stderr)
-	stop()
-	os.Exit(status)
-}
+func main() { os.Exit(cli.Main(os.Args, os.Stdout, os.Stderr)) }

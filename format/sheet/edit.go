@@ -28,19 +28,6 @@ const (
 	dropRow
 )
 
-// fromLast gives the changes of rows from the last row up, so that none moves
-// a row that another one means; rows added at one place keep their order.
-func fromLast(ops []op) []op {
-	var rows []op
-	for _, o := range slices.Backward(ops) {
-		if o.kind != setCell {
-			rows = append(rows, o)
-		}
-	}
-	slices.SortStableFunc(rows, func(a, b op) int { return cmp.Compare(b.row, a.row) })
-	return rows
-}
-
 // Edit makes changes; see format.Document. In a workbook everything but the
 // changed cells keeps its content and style.
 func (d *document) Edit(changes []format.Change) ([]byte, []catalog.Loss, error) {
@@ -51,12 +38,12 @@ func (d *document) Edit(changes []format.Change) ([]byte, []catalog.Loss, error)
 		return nil, nil, errors.New("the table has no column for keys or for a culture")
 	}
 	e := &editor{document: d, Editor: format.NewEditor(d.Text()), added: map[culture.Tag]int{}}
-	e.w = writer{spelling: d.spelling, workbook: d.sheet != ""}
+	e.w = writer{spelling: d.spelling, workbook: d.book != nil}
 	if err := e.Make(changes, e.change); err != nil {
 		return nil, nil, err
 	}
-	if d.sheet != "" {
-		out, err := rework(d.data, d.sheet, e.ops)
+	if d.book != nil {
+		out, err := d.book.rework(e.ops)
 		return out, e.w.Losses, err
 	}
 	e.apply()

@@ -23,7 +23,7 @@ type document struct {
 	text     *charset.Text
 	rows     []row
 	sep      byte
-	sheet    string // of a workbook
+	book     *book // of a workbook; nil for a text
 	columns  columns
 	catalogs []*catalog.Catalog
 	groups   []group
@@ -167,12 +167,12 @@ func parse(data []byte) (format.Document, []finding.Finding) {
 	})
 	if bytes.HasPrefix(data, []byte("PK\x03\x04")) {
 		p.Reader = format.NewReader("")
-		rows, name, err := open(data)
+		book, rows, err := openBook(data)
 		if err != nil {
 			p.Damaged(0, "", "the workbook cannot be read: "+err.Error(), "save it again as .xlsx")
 			return p.document, p.Done()
 		}
-		p.rows, p.sheet = rows, name
+		p.rows, p.book = rows, book
 	} else {
 		p.text = charset.Decode(data)
 		if p.text.Encoding == charset.UTF8 && p.text.Bad >= 0 && !charset.Binary(data) {
@@ -245,7 +245,7 @@ func (d *document) at(r, c int) string {
 		return ""
 	}
 	text := d.rows[r].cells[c]
-	if d.sheet == "" {
+	if d.book == nil {
 		text = unguard(text)
 	}
 	if strings.IndexByte(text, '\r') >= 0 {

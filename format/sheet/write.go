@@ -8,7 +8,6 @@ import (
 	"zelvik/catalog"
 	"zelvik/culture"
 	"zelvik/format"
-	"zelvik/format/xmlscan"
 	"zelvik/message"
 	"zelvik/message/loose"
 	"zelvik/pages"
@@ -51,7 +50,7 @@ func joinWorkbook(catalogs []*catalog.Catalog) ([]byte, []catalog.Loss) {
 	w := &writer{workbook: true}
 	rows := w.table(catalogs)
 	out, err := pack(rows)
-	if err != nil { // the library refuses what a workbook cannot hold, such as texts above 32,767 characters
+	if err != nil { // such as one with texts above 32,767 characters
 		w.Entry = nil
 		w.Lose("character", "the workbook: "+err.Error(), "nothing is written")
 	}
@@ -319,20 +318,11 @@ func (w *writer) text(m message.Message) string {
 	return w.legal(w.Told(text, losses))
 }
 
-// legal leaves out what a cell cannot hold: carriage returns, and in a workbook
-// what XML cannot.
+// legal leaves out what a cell cannot hold: carriage returns and zeros.
 func (w *writer) legal(text string) string {
 	clean := text
 	if strings.IndexByte(text, '\r') >= 0 || strings.IndexByte(text, 0) >= 0 {
 		clean = strings.NewReplacer("\r\n", "\n", "\r", "\n", "\x00", "").Replace(text)
-	}
-	if w.workbook && !xmlscan.Legal(clean) {
-		clean = strings.Map(func(r rune) rune {
-			if !xmlscan.Legal(string(r)) {
-				return -1
-			}
-			return r
-		}, clean)
 	}
 	if clean != text {
 		w.Lose("character", "control characters that a cell cannot hold", "they are left out")

@@ -407,6 +407,9 @@ func LineEnds(text string) string {
 	return strings.ReplaceAll(strings.ReplaceAll(text, "\r\n", "\n"), "\r", "\n")
 }
 
+// Source gives a stretch of the document as it stands.
+func (s *Scanner) Source(from, to int) string { return s.data[from:to] }
+
 // Seek goes on reading at offset, where the reader knows how things stand.
 func (s *Scanner) Seek(offset int) { s.at = offset }
 

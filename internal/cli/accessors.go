@@ -6,13 +6,14 @@ import (
 	"context"
 	"fmt"
 	"maps"
-	"os"
 	"slices"
 	"strings"
 
 	"github.com/urfave/cli/v3"
 
+	"zelvik/accessor"
 	languages "zelvik/accessor/all"
+	"zelvik/files"
 	"zelvik/project"
 )
 
@@ -32,7 +33,7 @@ func (e *env) accessorsCommand() *cli.Command {
 			&cli.BoolFlag{Name: "cases", Usage: "add a file of tests for the application's own toolchain"},
 			&cli.StringFlag{Name: "out", Usage: "the `FOLDER` to write to"},
 			&cli.BoolFlag{Name: "check", Usage: "write nothing; end with status 1 when files differ from what would be written"},
-			projectFlag(), fromFlag(), culturesFlag(), dryRunFlag(), outputFlag("text, json"),
+			projectFlag(), fromFlag(), culturesFlag(), dryRunFlag(), replaceFlag(), outputFlag("text, json"),
 		},
 		Action: e.accessors,
 	}
@@ -52,7 +53,7 @@ func (e *env) accessors(_ context.Context, c *cli.Command) error {
 	if err != nil {
 		return err
 	}
-	plan := &project.Plan{Remade: true}
+	plan := &files.Plan{Remade: true, Out: c.String("out"), Replace: c.Bool("replace")}
 	for _, set := range sets {
 		if err := e.generate(c, w, set, plan); err != nil {
 			return err
@@ -106,7 +107,7 @@ func accessorSets(c *cli.Command, w *project.Workspace) ([]project.AccessorConfi
 }
 
 // generate adds the files of a set to the plan.
-func (e *env) generate(c *cli.Command, w *project.Workspace, set project.AccessorConfig, plan *project.Plan) error {
+func (e *env) generate(c *cli.Command, w *project.Workspace, set project.AccessorConfig, plan *files.Plan) error {
 	made, err := w.Accessors(set)
 	if err != nil {
 		return err
@@ -115,17 +116,15 @@ func (e *env) generate(c *cli.Command, w *project.Workspace, set project.Accesso
 		e.notes(c).Printf("%s: %s; %s\n", f.Place(), f.Message, f.Mend)
 	}
 	for _, at := range slices.Sorted(maps.Keys(made.Files)) {
-		old, err := os.ReadFile(at)
-		if err != nil {
-			old = nil
+		if err := plan.Make(at, made.Files[at], accessor.Generated); err != nil {
+			return err
 		}
-		plan.Add(at, old, made.Files[at])
 	}
 	return nil
 }
 
 // checkAccessors tells which files on disk differ from what would be written.
-func (e *env) checkAccessors(c *cli.Command, plan *project.Plan) error {
+func (e *env) checkAccessors(c *cli.Command, plan *files.Plan) error {
 	p, err := e.printer(c)
 	if err != nil {
 		return err

@@ -9,16 +9,15 @@ import (
 	"errors"
 	"fmt"
 	"io"
-	"os"
 	"path/filepath"
 	"runtime"
-	"slices"
 	"strings"
 
 	"github.com/urfave/cli/v3"
 	"golang.org/x/sync/errgroup"
 
 	"zelvik/culture"
+	"zelvik/files"
 	"zelvik/finding"
 	"zelvik/internal/terminal"
 	"zelvik/project"
@@ -33,6 +32,8 @@ const (
 	failed   = 1 // findings, losses that are refused, conflicts
 	misused  = 2 // wrong usage or configuration
 	unopened = 3 // a file could not be read or written
+	// interrupted and terminated are those of programs that a signal stopped.
+	interrupted, terminated = 130, 143
 )
 
 // statusError ends the program with a status; what there was to say was said.
@@ -41,26 +42,49 @@ type statusError int
 // Error names the status.
 func (s statusError) Error() string { return fmt.Sprintf("exit status %d", int(s)) }
 
-// env is what commands print to.
+// env is what commands print to, and how they change files.
 type env struct {
-	stdout, stderr io.Writer
+	stdout, stderr *stream
+	session        *files.Session
 }
 
 // Run runs the program and gives its exit status.
 func Run(ctx context.Context, args []string, stdout, stderr io.Writer) int {
-	e := &env{stdout, stderr}
-	app := e.app()
-	err := e.recover(args)
-	if err == nil {
-		err = app.Run(ctx, args)
+	return newEnv(args, stdout, stderr).run(ctx, args)
+}
+
+func newEnv(args []string, stdout, stderr io.Writer) *env {
+	e := &env{stdout: &stream{w: stdout}, stderr: &stream{w: stderr}}
+	e.session = &files.Session{Command: "zelvik", Say: func(text string) { e.say(errors.New(text)) }}
+	if len(args) > 1 {
+		e.session.Command += " " + terminal.Visible(args[1])
 	}
+	return e
+}
+
+func (e *env) run(ctx context.Context, args []string) int {
+	err := e.app().Run(ctx, args)
+	e.session.Close()
+	status := e.end(err)
+	e.unfinished(args)
+	if fault := e.stdout.fault(); fault != nil {
+		e.say(fmt.Errorf("standard output: %w; give it room, or write elsewhere", fault))
+		return unopened
+	}
+	return status
+}
+
+// end says what an error has to say, and gives the exit status.
+func (e *env) end(err error) int {
 	var status statusError
-	var file *project.FileError
+	var file *files.Error
 	switch {
 	case err == nil:
 		return done
 	case errors.As(err, &status):
 		return int(status)
+	case errors.Is(err, files.ErrStopped):
+		return interrupted
 	case errors.As(err, &file):
 		e.say(err)
 		return unopened
@@ -69,35 +93,27 @@ func Run(ctx context.Context, args []string, stdout, stderr io.Writer) int {
 	return misused
 }
 
-// recover finishes what an earlier run was stopped in, in the current folder or
-// where the arguments lead.
-func (e *env) recover(args []string) error {
-	dirs := []string{"."}
-	for _, arg := range args[1:] {
-		if info, err := os.Stat(arg); err == nil && !strings.HasPrefix(arg, "-") {
-			if !info.IsDir() {
-				arg = filepath.Dir(arg)
-			}
-			if !slices.Contains(dirs, arg) {
-				dirs = append(dirs, arg)
-			}
+// unfinished tells of a run that was stopped while it replaced files in the
+// current folder, or where the arguments lead. Commands that change files there
+// have finished it by then.
+func (e *env) unfinished(args []string) {
+	told := map[string]bool{"": true}
+	for i, arg := range args {
+		if i == 0 {
+			arg = "."
+		} else if strings.HasPrefix(arg, "-") || !exists(arg) {
+			continue
+		}
+		if text := files.Unfinished(project.HomeOf(arg)); !told[text] {
+			told[text] = true
+			e.say(errors.New(text))
 		}
 	}
-	for _, dir := range dirs {
-		said, err := project.Recover(dir)
-		if err != nil {
-			return err
-		}
-		if said != "" {
-			e.say(errors.New(said))
-		}
-	}
-	return nil
 }
 
 // say prints an error as one sentence.
 func (e *env) say(err error) {
-	text := strings.TrimSpace(err.Error())
+	text := terminal.Visible(strings.TrimSpace(err.Error()))
 	if !strings.HasSuffix(text, ".") {
 		text += "."
 	}
@@ -213,6 +229,10 @@ func fromFlag() cli.Flag {
 	return &cli.StringFlag{Name: "from", Usage: "the `FORMAT` of the input, instead of detecting it"}
 }
 
+func replaceFlag() cli.Flag {
+	return &cli.BoolFlag{Name: "replace", Usage: "replace files that are there and that this command did not make"}
+}
+
 func dryRunFlag() cli.Flag {
 	return &cli.BoolFlag{Name: "dry-run", Usage: "show the difference, write nothing"}
 }
@@ -279,10 +299,33 @@ func cultures(c *cli.Command) ([]culture.Tag, error) {
 	return list, nil
 }
 
+// writing gives the session with which a command reads what it is going to
+// change; nil where it only shows what it would do.
+func (e *env) writing(c *cli.Command) *files.Session {
+	if c.Bool("dry-run") {
+		return nil
+	}
+	return e.session
+}
+
+// place makes a plan's changes.
+func (e *env) place(plan *files.Plan) error {
+	if err := e.session.Commit(plan); err != nil {
+		return err
+	}
+	for _, note := range plan.Notes {
+		e.say(errors.New(note))
+	}
+	return nil
+}
+
 // commit makes a plan's changes, or shows them.
-func (e *env) commit(c *cli.Command, plan *project.Plan) error {
+func (e *env) commit(c *cli.Command, plan *files.Plan) error {
 	if !c.Bool("dry-run") {
-		return plan.Commit()
+		return e.place(plan)
+	}
+	if err := plan.Refused(); err != nil {
+		return err
 	}
 	p, err := e.printer(c)
 	if err != nil {
@@ -305,7 +348,7 @@ func (e *env) commit(c *cli.Command, plan *project.Plan) error {
 }
 
 // difference shows one change.
-func difference(p printer, w project.Write) string {
+func difference(p printer, w files.Write) string {
 	old := w.Old
 	if old == nil {
 		if data, err := project.Read(w.Path); err == nil {

@@ -10,6 +10,7 @@ import (
 	"github.com/urfave/cli/v3"
 
 	"zelvik/catalog"
+	"zelvik/files"
 	"zelvik/format"
 	"zelvik/format/all"
 	"zelvik/project"
@@ -26,7 +27,7 @@ func (e *env) convertCommand() *cli.Command {
 		Flags: []cli.Flag{
 			&cli.StringFlag{Name: "to", Usage: "the `FORMAT` to write"},
 			&cli.StringFlag{Name: "out", Usage: "the `PATH` to write to: a file, a folder for a family, - for standard output"},
-			fromFlag(), culturesFlag(), projectFlag(), dryRunFlag(),
+			fromFlag(), culturesFlag(), projectFlag(), dryRunFlag(), replaceFlag(),
 			&cli.BoolFlag{Name: "strict", Usage: "write nothing and end with status 1 when something would be lost"},
 			outputFlag("text, json"),
 		},
@@ -60,6 +61,17 @@ func (e *env) convert(_ context.Context, c *cli.Command) error {
 	}
 	conversion, err := e.conversion(c, inputs, target, out)
 	if err != nil {
+		return err
+	}
+	if out != "" && out != "-" && e.writing(c) != nil {
+		if err := e.session.Hold(project.HomeOf(out)); err != nil {
+			return err
+		}
+	}
+	if conversion.Out = out; out == "-" {
+		conversion.Out = ""
+	}
+	if err := conversion.Settle(c.Bool("replace")); err != nil {
 		return err
 	}
 	notes := e.notes(c)
@@ -103,7 +115,7 @@ func (e *env) conversion(c *cli.Command, inputs []string, target *format.Format,
 		info, err := os.Stat(inputs[0])
 		single = inputs[0] == "-" || err == nil && !info.IsDir()
 		if err != nil && inputs[0] != "-" && !strings.ContainsAny(inputs[0], "*?[{") {
-			return nil, project.ReadError(inputs[0], err)
+			return nil, files.ReadError(inputs[0], err)
 		}
 	}
 	intoFolder := strings.HasSuffix(out, "/")
@@ -195,6 +207,11 @@ func (e *env) reportConversion(c *cli.Command, shape string, r *conversionReport
 			rows = append(rows, []string{"  " + from, "->", f.Path, string(f.Culture), plural(f.Entries, "entry")})
 		}
 		p.Table(nil, rows, 4)
+		for _, f := range r.Written {
+			if says := f.Merged.Says(); says != "" {
+				p.Printf("  %s was there: %s\n", f.Path, says)
+			}
+		}
 	}
 	e.reportLosses(p, r.Losses, c.Bool("verbose"))
 	if refused {

@@ -13,6 +13,7 @@ import (
 	"github.com/urfave/cli/v3"
 
 	"zelvik/demo"
+	"zelvik/files"
 	"zelvik/project"
 )
 
@@ -60,7 +61,7 @@ func (e *env) demo(ctx context.Context, c *cli.Command) error {
 	dir := c.Args().First()
 	if dir == "" {
 		if dir, err = os.MkdirTemp("", "skerry-line-"); err != nil {
-			return project.ReadError(os.TempDir(), err)
+			return files.ReadError(os.TempDir(), err)
 		}
 	} else if entries, err := os.ReadDir(dir); err == nil && len(entries) > 0 {
 		return fmt.Errorf("%s is not empty; name a folder that does not exist yet", dir)
@@ -93,7 +94,7 @@ func copyOut(dir string) error {
 		at := filepath.Join(dir, filepath.FromSlash(path))
 		if d.IsDir() {
 			if err := os.MkdirAll(at, 0o755); err != nil {
-				return &project.FileError{Path: at, Text: "the folder cannot be made", Mend: "name another folder"}
+				return &files.Error{Path: at, Text: "the folder cannot be made", Mend: "name another folder"}
 			}
 			return nil
 		}
@@ -111,7 +112,7 @@ func copyOut(dir string) error {
 
 func writeOut(at string, data []byte) error {
 	if err := os.WriteFile(at, data, 0o644); err != nil {
-		return &project.FileError{Path: at, Text: "the file cannot be written", Mend: "name another folder"}
+		return &files.Error{Path: at, Text: "the file cannot be written", Mend: "name another folder"}
 	}
 	return nil
 }

@@ -55,7 +55,7 @@ func (e *env) draft(ctx context.Context, c *cli.Command) error {
 	if err != nil {
 		return err
 	}
-	w, err := project.Load(c.Args().Slice(), c.String("project"), project.Options{From: c.String("from")})
+	w, err := project.Load(c.Args().Slice(), c.String("project"), project.Options{From: c.String("from"), Files: e.writing(c)})
 	if err != nil {
 		return err
 	}
@@ -77,7 +77,7 @@ func (e *env) draft(ctx context.Context, c *cli.Command) error {
 	}
 	if shape == "json" {
 		if !c.Bool("dry-run") {
-			if err := d.Commit(); err != nil {
+			if err := e.place(&d.Plan); err != nil {
 				return err
 			}
 		}

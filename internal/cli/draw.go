@@ -11,7 +11,7 @@ import (
 	"github.com/urfave/cli/v3"
 
 	"zelvik/culture"
-	"zelvik/project"
+	"zelvik/files"
 	"zelvik/screen"
 	"zelvik/screen/layout"
 	"zelvik/screen/paint"
@@ -34,7 +34,7 @@ func (e *env) drawCommand() *cli.Command {
 			&cli.IntFlag{Name: "type", Value: 100, Usage: "the text scale in `PERCENT`, as a person sets it on the device"},
 			&cli.BoolFlag{Name: "dark", Usage: "dark colours"},
 			&cli.FloatFlag{Name: "scale", Value: 1, Usage: "pixels per unit, from 0.25 to 4"},
-			culturesFlag(), projectFlag(), outputFlag("text, json"),
+			culturesFlag(), projectFlag(), replaceFlag(), outputFlag("text, json"),
 		},
 		Action: e.draw,
 	}
@@ -88,6 +88,7 @@ func (e *env) draw(_ context.Context, c *cli.Command) error {
 		return err
 	}
 	var jobs []job
+	names := pictureNames{}
 	for _, path := range paths {
 		shown, texts, err := s.open(path)
 		if err != nil {
@@ -108,7 +109,7 @@ func (e *env) draw(_ context.Context, c *cli.Command) error {
 			list = texts.cultures()
 		}
 		if c.Bool("sheet") {
-			jobs = append(jobs, job{screen: shown, texts: texts, cultures: list, name: shown.Name})
+			jobs = append(jobs, job{screen: shown, texts: texts, cultures: list, name: names.of(shown.Name)})
 			continue
 		}
 		for i, device := range shown.Devices {
@@ -117,7 +118,7 @@ func (e *env) draw(_ context.Context, c *cli.Command) error {
 				if i > 0 { // the first device is the usual one
 					name += "-" + device.Name
 				}
-				jobs = append(jobs, job{screen: shown, texts: texts, cultures: []culture.Tag{tag}, device: device, name: name})
+				jobs = append(jobs, job{screen: shown, texts: texts, cultures: []culture.Tag{tag}, device: device, name: names.of(name)})
 			}
 		}
 	}
@@ -125,19 +126,21 @@ func (e *env) draw(_ context.Context, c *cli.Command) error {
 	if err := s.each(len(jobs), func(i int, setter *text.Setter) error { return jobs[i].draw(o, setter) }); err != nil {
 		return err
 	}
-	plan := &project.Plan{Remade: true}
+	plan := &files.Plan{Remade: true, Out: c.String("out"), Replace: c.Bool("replace")}
 	reports := []screenReport{}
 	findings := 0
 	for i := range jobs {
 		j := &jobs[i]
 		picture := filepath.Join(c.String("out"), j.name+ending)
-		plan.Writes = append(plan.Writes, project.Write{Path: picture, New: j.picture})
+		if err := plan.Make(picture, j.picture, paint.Drawn); err != nil {
+			return err
+		}
 		findings += j.findings
 		for _, l := range j.layouts {
 			reports = append(reports, reportScreen(l, picture))
 		}
 	}
-	if err := plan.Commit(); err != nil {
+	if err := e.place(plan); err != nil {
 		return err
 	}
 	if shape == "json" {
@@ -147,9 +150,9 @@ func (e *env) draw(_ context.Context, c *cli.Command) error {
 	if err != nil {
 		return err
 	}
-	p.Printf("%s\n", p.Strong(plural(len(plan.Writes), "picture")+" written"))
-	for _, w := range plan.Writes {
-		p.Printf("  %s\n", w.Path)
+	p.Printf("%s\n", p.Strong(plural(len(jobs), "picture")+" written"))
+	for i := range jobs {
+		p.Printf("  %s\n", filepath.Join(c.String("out"), jobs[i].name+ending))
 	}
 	switch {
 	case findings > 0:
@@ -158,6 +161,22 @@ func (e *env) draw(_ context.Context, c *cli.Command) error {
 		e.notes(c).Printf("\nNext: zelvik draw --sheet puts the cultures side by side and outlines what is wrong.\n")
 	}
 	return nil
+}
+
+// pictureNames are the names of pictures that were given, by what asked for
+// them: two screens may be called so that their file names would be one.
+type pictureNames map[string]string
+
+// of gives a file name, without its ending, that nothing else has.
+func (n pictureNames) of(name string) string {
+	safe := files.Name(name)
+	for i := 2; ; i++ {
+		if asked, taken := n[safe]; !taken || asked == name {
+			n[safe] = name
+			return safe
+		}
+		safe = fmt.Sprintf("%s-%d", files.Name(name), i)
+	}
 }
 
 // drawOptions reads how pictures are drawn.

@@ -3,12 +3,12 @@ package cli
 import (
 	"bytes"
 	"fmt"
-	"os"
 	"path/filepath"
 
 	"github.com/urfave/cli/v3"
 
 	"zelvik/catalog"
+	"zelvik/files"
 	"zelvik/growth"
 	"zelvik/project"
 	"zelvik/screen/paint"
@@ -33,12 +33,10 @@ func (e *env) growth(c *cli.Command, w *project.Workspace, shape string) error {
 		if err := chart.Write(&out); err != nil {
 			return err
 		}
-		plan := &project.Plan{Remade: true}
-		old, err := os.ReadFile(at)
-		if err != nil {
-			old = nil
+		plan := &files.Plan{Remade: true, Out: at, Replace: c.Bool("replace")}
+		if err := plan.Make(at, out.Bytes(), paint.Drawn); err != nil {
+			return err
 		}
-		plan.Add(at, old, out.Bytes())
 		if err := e.commit(c, plan); err != nil {
 			return err
 		}

@@ -11,6 +11,7 @@ import (
 	"github.com/urfave/cli/v3"
 
 	"zelvik/culture"
+	"zelvik/files"
 	"zelvik/format/all"
 	"zelvik/project"
 	"zelvik/screen"
@@ -30,7 +31,7 @@ func (e *env) handoffCommand() *cli.Command {
 			&cli.StringFlag{Name: "out", Usage: "the `FOLDER` to write to"},
 			&cli.BoolFlag{Name: "all", Usage: "every text, not only those that are missing, drafts or moved"},
 			&cli.BoolFlag{Name: "pictures", Value: true, Usage: "draw the screens on which the texts stand, and name them in the notes"},
-			projectFlag(), fromFlag(), culturesFlag(), dryRunFlag(), outputFlag("text, json"),
+			projectFlag(), fromFlag(), culturesFlag(), dryRunFlag(), replaceFlag(), outputFlag("text, json"),
 		},
 		Action: e.handoff,
 	}
@@ -56,12 +57,12 @@ func (e *env) handoff(_ context.Context, c *cli.Command) error {
 	if err != nil {
 		return err
 	}
-	w, err := project.Load(c.Args().Slice(), c.String("project"), project.Options{From: c.String("from")})
+	w, err := project.Load(c.Args().Slice(), c.String("project"), project.Options{From: c.String("from"), Files: e.writing(c)})
 	if err != nil {
 		return err
 	}
-	o := project.HandoffOptions{Out: c.String("out"), Cultures: tags, All: c.Bool("all"), Extension: extension}
-	pictures := &project.Plan{Remade: true}
+	o := project.HandoffOptions{Out: c.String("out"), Cultures: tags, All: c.Bool("all"), Extension: extension, Replace: c.Bool("replace")}
+	pictures := &files.Plan{Remade: true, Out: o.Out, Replace: o.Replace}
 	if c.Bool("pictures") {
 		if o.Pictures, err = e.pictures(c, pictures); err != nil {
 			return err
@@ -71,8 +72,11 @@ func (e *env) handoff(_ context.Context, c *cli.Command) error {
 	if err != nil {
 		return err
 	}
+	if err := h.Refused(); err != nil {
+		return err
+	}
 	if !c.Bool("dry-run") { // nobody reads the difference of pictures
-		if err := pictures.Commit(); err != nil {
+		if err := e.place(pictures); err != nil {
 			return err
 		}
 	}
@@ -99,7 +103,7 @@ func (e *env) handoff(_ context.Context, c *cli.Command) error {
 
 // pictures gives what draws the project's screens into the folder of the
 // handoff, each once in each culture; nil where there are none.
-func (e *env) pictures(c *cli.Command, plan *project.Plan) (func(tag culture.Tag, keys []string) (map[string][]string, error), error) {
+func (e *env) pictures(c *cli.Command, plan *files.Plan) (func(tag culture.Tag, keys []string) (map[string][]string, error), error) {
 	config, paths, err := screenFiles(c, nil)
 	if err != nil || len(paths) == 0 {
 		return nil, err
@@ -121,7 +125,7 @@ func (e *env) pictures(c *cli.Command, plan *project.Plan) (func(tag culture.Tag
 		screens = append(screens, opened{s, texts.source()})
 	}
 	setter := stage.setter()
-	drawn := map[string]bool{}
+	drawn, names := map[string]bool{}, pictureNames{}
 	return func(tag culture.Tag, keys []string) (map[string][]string, error) {
 		shown := map[string][]string{}
 		for _, s := range screens {
@@ -129,7 +133,7 @@ func (e *env) pictures(c *cli.Command, plan *project.Plan) (func(tag culture.Tag
 			if len(on) == 0 {
 				continue
 			}
-			name := "pictures/" + s.Name + "-" + string(tag) + ".png"
+			name := "pictures/" + names.of(s.Name+"-"+string(tag)) + ".png"
 			for _, key := range on {
 				shown[key] = append(shown[key], name)
 			}
@@ -142,7 +146,9 @@ func (e *env) pictures(c *cli.Command, plan *project.Plan) (func(tag culture.Tag
 			if err := paint.Single(placed, paint.Options{Theme: paint.Light, Scale: 1}, setter).Write(&picture); err != nil {
 				return nil, err
 			}
-			plan.Writes = append(plan.Writes, project.Write{Path: filepath.Join(c.String("out"), name), New: picture.Bytes()})
+			if err := plan.Make(filepath.Join(c.String("out"), name), picture.Bytes(), paint.Drawn); err != nil {
+				return nil, err
+			}
 		}
 		return shown, nil
 	}, nil
@@ -172,7 +178,7 @@ func (e *env) takeback(_ context.Context, c *cli.Command) error {
 	if err != nil {
 		return err
 	}
-	w, err := project.Load(args[1:], c.String("project"), project.Options{From: c.String("from")})
+	w, err := project.Load(args[1:], c.String("project"), project.Options{From: c.String("from"), Files: e.writing(c)})
 	if err != nil {
 		return err
 	}
@@ -182,7 +188,7 @@ func (e *env) takeback(_ context.Context, c *cli.Command) error {
 	}
 	if shape == "json" {
 		if !c.Bool("dry-run") {
-			err = t.Commit()
+			err = e.place(&t.Plan)
 		}
 	} else {
 		err = e.commit(c, &t.Plan)

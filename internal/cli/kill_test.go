@@ -7,6 +7,7 @@ import (
 	"os"
 	"os/exec"
 	"path/filepath"
+	"runtime"
 	"strings"
 	"testing"
 	"time"
@@ -19,7 +20,10 @@ import (
 func tree(t *testing.T, dir string) map[string]string {
 	files := map[string]string{}
 	require.NoError(t, filepath.WalkDir(dir, func(at string, d os.DirEntry, err error) error {
-		if err != nil || d.IsDir() || strings.HasPrefix(d.Name(), ".zelvik-") {
+		switch {
+		case err == nil && strings.HasPrefix(d.Name(), ".zelvik-") && d.IsDir():
+			return filepath.SkipDir
+		case err != nil || d.IsDir() || strings.HasPrefix(d.Name(), ".zelvik-"):
 			return err
 		}
 		data, err := os.ReadFile(at)
@@ -27,6 +31,17 @@ func tree(t *testing.T, dir string) map[string]string {
 		return err
 	}))
 	return files
+}
+
+// leftovers lists what runs left below a folder that is theirs alone.
+func leftovers(t *testing.T, dir string) (list []string) {
+	require.NoError(t, filepath.WalkDir(dir, func(at string, d os.DirEntry, err error) error {
+		if strings.HasPrefix(d.Name(), ".zelvik-") {
+			list = append(list, at)
+		}
+		return err
+	}))
+	return list
 }
 
 // fleet lays out a family in many cultures, with a layout that has texts of its
@@ -53,22 +68,29 @@ func fleet(t *testing.T, dir string) {
 	}
 }
 
-// TestKilled stops the program at random moments while it replaces files. What
-// it leaves is the files as they were, or as they should be, or both with a
-// journal; then the next start says so and finishes.
+// aims are the moments at which a run is killed: at any, once there are staged
+// files, once there is a journal, and while the next run finishes it.
+var aims = map[string]string{"any": "", "staging": ".zelvik-stage-*", "renaming": ".zelvik-journal", "recovery": ".zelvik-journal"}
+
+// TestKilled kills the program while it replaces files, 288 times. Every file is
+// then as it was or as it should be; where some are new and some old, the next
+// run that reads says so; the next that writes finishes it, and nothing is left.
 func TestKilled(t *testing.T) {
 	for name, c := range map[string]struct {
 		before [][]string
 		args   []string
 	}{
 		"reconcile": {nil, []string{"reconcile", "res", "--quiet"}},
+		"rename":    {nil, []string{"rename", "key_2", "other_2", "res", "--quiet"}},
 		"lift":      {nil, []string{"lift", "res", "--apply", "--quiet"}},
 		"takeback":  {[][]string{{"draft", "res", "--cultures", "de", "--service", "simulated"}, {"handoff", "res", "--to", "xliff", "--out", ".", "--cultures", "de"}}, []string{"takeback", "strings.de.xlf", "res", "--quiet"}},
 	} {
 		t.Run(name, func(t *testing.T) {
+			t.Parallel()
 			root := t.TempDir()
 			start := filepath.Join(root, "start")
 			fleet(t, start)
+			require.NoError(t, os.WriteFile(filepath.Join(start, "zelvik.yaml"), nil, 0o644))
 			for _, args := range c.before {
 				r := run(t, start, args...)
 				require.Zero(t, r.status, r.stderr)
@@ -84,92 +106,159 @@ func TestKilled(t *testing.T) {
 			took := time.Since(begun)
 			want := tree(t, whole)
 			require.NotEqual(t, old, want)
+			assert.Empty(t, leftovers(t, whole))
 			states := map[string]int{}
-			for turn := range 12 {
-				dir := filepath.Join(root, fmt.Sprintf("turn%d", turn))
-				require.NoError(t, os.CopyFS(dir, os.DirFS(start)))
-				command := exec.Command(program, c.args...)
-				command.Dir = dir
-				require.NoError(t, command.Start())
-				time.Sleep(took/2 + time.Duration(rand.Int64N(int64(took))))
-				_ = command.Process.Kill()
-				_ = command.Wait()
-				states[left(t, dir, old, want)]++
-				require.NoError(t, os.RemoveAll(dir))
+			for aim := range aims {
+				for turn := range 18 {
+					dir := filepath.Join(root, fmt.Sprintf("%s%d", aim, turn))
+					require.NoError(t, os.CopyFS(dir, os.DirFS(start)))
+					killed(t, dir, aims[aim], took, c.args)
+					if aim == "recovery" {
+						killed(t, dir, aims[aim], took, c.args)
+					}
+					states[aim+" "+left(t, dir, old, want)]++
+					require.NoError(t, os.RemoveAll(dir))
+				}
 			}
 			t.Log(states)
 		})
 	}
 }
 
-// left judges what a stopped run left, and gives a word for it.
-func left(t *testing.T, dir string, old, want map[string]string) string {
-	now := tree(t, dir)
-	var fresh, stale int
-	for at, text := range want {
-		switch {
-		case text == old[at]:
-		case now[at] == text:
-			fresh++
-		case now[at] == old[at]:
-			stale++
-		default:
-			t.Fatalf("%s is neither as it was nor as it should be", at)
+// killed starts a run and kills it at a random moment, or soon after a file
+// that fits the pattern is there.
+func killed(t *testing.T, dir, pattern string, took time.Duration, args []string) {
+	command := exec.Command(program, args...)
+	command.Dir = dir
+	require.NoError(t, command.Start())
+	wait := time.Duration(rand.Int64N(int64(took) * 5 / 4))
+	if pattern != "" {
+		wait = time.Duration(rand.Int64N(int64(time.Millisecond)))
+		for begun := time.Now(); time.Since(begun) < 2*took; {
+			if found, _ := filepath.Glob(filepath.Join(dir, pattern)); found != nil {
+				break
+			}
 		}
 	}
+	for begun := time.Now(); time.Since(begun) < wait; { // sleeping takes longer
+		runtime.Gosched()
+	}
+	_ = command.Process.Kill()
+	_ = command.Wait()
+}
+
+// left judges what a killed run left, and gives a word for it.
+func left(t *testing.T, dir string, old, want map[string]string) string {
+	state := func() (fresh, stale int) {
+		now := tree(t, dir)
+		for at, text := range want {
+			switch {
+			case text == old[at]:
+			case now[at] == text:
+				fresh++
+			case now[at] == old[at]:
+				stale++
+			default:
+				t.Fatalf("%s is neither as it was nor as it should be", at)
+			}
+		}
+		return fresh, stale
+	}
+	fresh, stale := state()
 	_, err := os.Stat(filepath.Join(dir, ".zelvik-journal"))
 	journal := err == nil
-	next := run(t, dir, "survey", "res")
-	said := strings.Contains(next.stderr, "an earlier run was stopped")
-	assert.Equal(t, journal, said, next.stderr)
+	reader := run(t, dir, "survey", "res")
+	assert.Zero(t, reader.status, reader.stderr)
+	assert.Equal(t, journal, strings.Contains(reader.stderr, "an earlier run was stopped"), reader.stderr)
+	if fresh > 0 && stale > 0 && !journal {
+		t.Fatalf("%d files are new and %d old, and nothing says so", fresh, stale)
+	}
+	next := run(t, dir, "set", "key_1", "Text number 1", "res") // changes nothing, but takes the lock
+	assert.Zero(t, next.status, next.stderr)
+	assert.Equal(t, journal, strings.Contains(next.stderr, "an earlier run was stopped"), next.stderr)
+	assert.Empty(t, leftovers(t, dir))
+	freshAfter, staleAfter := state()
 	switch {
 	case journal:
-		assert.Equal(t, want, tree(t, dir), "it is finished at the next start")
-		leftovers, err := filepath.Glob(filepath.Join(dir, "res/*/.zelvik-*"))
-		require.NoError(t, err)
-		assert.Empty(t, leftovers)
+		assert.Zero(t, staleAfter, "it is finished by the next run")
 		if fresh > 0 && stale > 0 {
 			return "half"
 		}
 		return "journal"
-	case fresh > 0 && stale > 0:
-		t.Fatalf("%d files are new and %d old, and nothing says so", fresh, stale)
-	case fresh > 0:
+	case freshAfter > 0:
 		return "done"
 	}
 	return "nothing"
 }
 
-// A run that was stopped in the middle, exactly: the journal is there, some
-// files are in their places and some are not.
-func TestFinished(t *testing.T) {
-	dir := t.TempDir()
-	fleet(t, dir)
-	place := func(name, text string) string {
-		at := filepath.Join(dir, name)
-		require.NoError(t, os.WriteFile(at, []byte(text), 0o644))
-		return at
+// Runs at the same time wait for one another: what was said to be done is
+// there, also where some of them are killed.
+func TestSeveralAtOnce(t *testing.T) {
+	for _, kill := range []bool{false, true} {
+		dir := t.TempDir()
+		fleet(t, dir)
+		for round := range 10 {
+			type one struct {
+				command *exec.Cmd
+				key     string
+			}
+			var all []one
+			text := fmt.Sprintf("New in round %d", round)
+			for i := range 6 {
+				key := fmt.Sprintf("key_%d", 2*i+round)
+				place := []string{"res", "res/values/strings.xml", "res"}[i%3]
+				command := exec.Command(program, "set", key, text, place, "--quiet")
+				command.Dir = dir
+				require.NoError(t, command.Start())
+				all = append(all, one{command, key})
+			}
+			if kill {
+				time.Sleep(time.Duration(rand.Int64N(int64(20 * time.Millisecond))))
+				_ = all[round%6].command.Process.Kill()
+			}
+			for i, one := range all {
+				err := one.command.Wait()
+				if kill && i == round%6 && err != nil {
+					continue
+				}
+				require.NoError(t, err)
+				data, err := os.ReadFile(filepath.Join(dir, "res/values/strings.xml"))
+				require.NoError(t, err)
+				assert.Contains(t, string(data), fmt.Sprintf("<string name=%q>%s</string>", one.key, text))
+			}
+		}
+		require.Zero(t, run(t, dir, "set", "key_399", "last", "res").status)
+		assert.Empty(t, leftovers(t, dir))
 	}
-	staged := place("res/values-de/.zelvik-1", "<resources></resources>\n")
-	gone := filepath.Join(dir, "res/values-fr/.zelvik-2")
-	journal := func(process int) {
-		place(".zelvik-journal", fmt.Sprintf(`{"process":%d,"files":[{"staged":%q,"path":%q},{"staged":%q,"path":%q}]}`, process,
-			staged, filepath.Join(dir, "res/values-de/strings.xml"), gone, filepath.Join(dir, "res/values-fr/strings.xml")))
+}
+
+// A run that was process 1 of a container and died blocks nobody.
+func TestContainer(t *testing.T) {
+	inside := func(args ...string) *exec.Cmd {
+		return exec.Command("unshare", append([]string{"--pid", "--fork", "--kill-child"}, args...)...)
 	}
-	journal(os.Getpid()) // somebody is at work
-	assert.NotContains(t, run(t, dir, "survey", "res").stderr, "stopped")
-	busy := run(t, dir, "reconcile", "res")
-	assert.Equal(t, 3, busy.status)
-	assert.Contains(t, busy.stderr, "another run is replacing files here")
-	journal(1 << 30) // nobody is
-	r := run(t, dir, "survey", "res")
-	assert.Contains(t, r.stderr, "an earlier run was stopped after 1 of its 2 files; the others were replaced now: res/values-de/strings.xml")
-	data, err := os.ReadFile(filepath.Join(dir, "res/values-de/strings.xml"))
-	require.NoError(t, err)
-	assert.True(t, bytes.Equal([]byte("<resources></resources>\n"), data))
-	assert.NotContains(t, run(t, dir, "survey", "res").stderr, "stopped")
-	place(".zelvik-journal", fmt.Sprintf(`{"process":%d,"files":[{"staged":"/etc/hostname","path":%q}]}`, 1<<30, filepath.Join(dir, "x")))
-	outside := run(t, dir, "survey", "res")
-	assert.Equal(t, 3, outside.status)
-	assert.Contains(t, outside.stderr, "the journal names files outside of its folder")
+	if inside("true").Run() != nil {
+		t.Log("no namespaces here; nothing was tried")
+		return
+	}
+	for turn := range 8 {
+		dir := t.TempDir()
+		fleet(t, dir)
+		require.NoError(t, os.WriteFile(filepath.Join(dir, "zelvik.yaml"), nil, 0o644))
+		command := inside(program, "reconcile", "res")
+		command.Dir = dir
+		require.NoError(t, command.Start())
+		for begun := time.Now(); time.Since(begun) < 2*time.Second; time.Sleep(50 * time.Microsecond) {
+			if found, _ := filepath.Glob(filepath.Join(dir, []string{".zelvik-journal", ".zelvik-lock"}[turn%2])); found != nil {
+				break
+			}
+		}
+		_ = command.Process.Kill()
+		_ = command.Wait()
+		for _, args := range [][]string{{"reconcile", "res", "--quiet"}, {"rename", "key_4", "other_4", "res", "--quiet"}} {
+			r := run(t, dir, args...)
+			assert.Zero(t, r.status, r.stderr)
+		}
+		assert.Empty(t, leftovers(t, dir))
+	}
 }

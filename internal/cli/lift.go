@@ -7,6 +7,7 @@ import (
 
 	"github.com/urfave/cli/v3"
 
+	"zelvik/files"
 	"zelvik/internal/terminal"
 	"zelvik/project"
 )
@@ -35,9 +36,21 @@ func (e *env) lift(_ context.Context, c *cli.Command) error {
 		return err
 	}
 	paths := c.Args().Slice()
-	w, err := project.Load(nil, c.String("project"), project.Options{From: c.String("from")})
+	var session *files.Session
+	if c.Bool("apply") {
+		session = e.writing(c)
+	}
+	for _, path := range paths {
+		if session == nil {
+			break
+		}
+		if err := session.Hold(project.HomeOf(path)); err != nil {
+			return err
+		}
+	}
+	w, err := project.Load(nil, c.String("project"), project.Options{From: c.String("from"), Files: session})
 	if err != nil && len(paths) > 0 {
-		w, err = project.Load(paths, c.String("project"), project.Options{From: c.String("from")})
+		w, err = project.Load(paths, c.String("project"), project.Options{From: c.String("from"), Files: session})
 	}
 	if err != nil {
 		return err

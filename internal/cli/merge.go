@@ -1,6 +1,7 @@
 package cli
 
 import (
+	"cmp"
 	"context"
 	"errors"
 	"fmt"
@@ -8,6 +9,7 @@ import (
 
 	"github.com/urfave/cli/v3"
 
+	"zelvik/files"
 	"zelvik/format"
 	"zelvik/merge"
 	"zelvik/project"
@@ -23,7 +25,7 @@ func (e *env) mergeCommand() *cli.Command {
 		Flags: []cli.Flag{
 			&cli.StringFlag{Name: "out", Usage: "the `PATH` to write to (default: OURS); - is standard output"},
 			&cli.StringFlag{Name: "path", Usage: "the file's `PATH` in the project, which says its format"},
-			projectFlag(), fromFlag(), dryRunFlag(), outputFlag("text, json"),
+			projectFlag(), fromFlag(), dryRunFlag(), replaceFlag(), outputFlag("text, json"),
 		},
 		Action: e.merge,
 	}
@@ -37,6 +39,11 @@ func (e *env) merge(_ context.Context, c *cli.Command) error {
 	args := c.Args().Slice()
 	if len(args) != 3 {
 		return fmt.Errorf("merge needs three files: what both began with, ours and theirs; for example: zelvik merge base.xml ours.xml theirs.xml")
+	}
+	if out := cmp.Or(c.String("out"), args[1]); out != "-" && e.writing(c) != nil {
+		if err := e.session.Hold(project.HomeOf(out)); err != nil {
+			return err
+		}
 	}
 	var versions [3][]byte
 	for i, path := range args {
@@ -66,12 +73,12 @@ func (e *env) merge(_ context.Context, c *cli.Command) error {
 			return err
 		}
 	} else {
-		plan := &project.Plan{}
-		var old []byte
+		plan := &files.Plan{Out: out, Replace: c.Bool("replace")}
 		if out == args[1] {
-			old = versions[1]
+			plan.Add(out, versions[1], result.Data)
+		} else if err := plan.Make(out, result.Data, nil); err != nil {
+			return err
 		}
-		plan.Add(out, old, result.Data)
 		if err := e.commit(c, plan); err != nil {
 			return err
 		}
@@ -106,7 +113,7 @@ func merged(c *cli.Command, path string, versions [3][]byte) (*merge.Result, err
 	result, err := merge.Merge(f, versions[0], versions[1], versions[2])
 	var damaged *merge.DamagedError
 	if err != nil && !errors.As(err, &damaged) {
-		return nil, &project.FileError{Path: path, Text: err.Error(), Mend: "merge it by hand"}
+		return nil, &files.Error{Path: path, Text: err.Error(), Mend: "merge it by hand"}
 	}
 	return result, err
 }

@@ -29,7 +29,7 @@ func (e *env) pseudoCommand() *cli.Command {
 		Flags: []cli.Flag{
 			&cli.StringFlag{Name: "as", Value: "en-XA", Usage: "the `TAG` of the pseudo-culture"},
 			&cli.StringFlag{Name: "out", Usage: "the folder to write to instead of beside the family"},
-			projectFlag(), fromFlag(), dryRunFlag(), outputFlag("text, json"),
+			projectFlag(), fromFlag(), dryRunFlag(), replaceFlag(), outputFlag("text, json"),
 		},
 		Action: e.pseudo,
 	}
@@ -49,7 +49,7 @@ func (e *env) pseudo(_ context.Context, c *cli.Command) error {
 	if err != nil {
 		return err
 	}
-	w, err := project.Load(c.Args().Slice(), c.String("project"), project.Options{From: c.String("from")})
+	w, err := project.Load(c.Args().Slice(), c.String("project"), project.Options{From: c.String("from"), Files: e.writing(c)})
 	if err != nil {
 		return err
 	}
@@ -62,6 +62,10 @@ func (e *env) pseudo(_ context.Context, c *cli.Command) error {
 		return pseudo.Catalog(source, tag, style)
 	}, c.String("out"))
 	if err != nil {
+		return err
+	}
+	conversion.Out = c.String("out")
+	if err := conversion.Settle(c.Bool("replace")); err != nil {
 		return err
 	}
 	if err := e.commit(c, &conversion.Plan); err != nil {

@@ -42,7 +42,7 @@ func (e *env) reconcile(_ context.Context, c *cli.Command) error {
 	if err != nil {
 		return err
 	}
-	w, err := project.Load(c.Args().Slice(), c.String("project"), project.Options{From: c.String("from")})
+	w, err := project.Load(c.Args().Slice(), c.String("project"), project.Options{From: c.String("from"), Files: e.writing(c)})
 	if err != nil {
 		return err
 	}
@@ -58,7 +58,7 @@ func (e *env) reconcile(_ context.Context, c *cli.Command) error {
 	}
 	if shape == "json" {
 		if !c.Bool("dry-run") {
-			if err := level.Commit(); err != nil {
+			if err := e.place(&level.Plan); err != nil {
 				return err
 			}
 		}

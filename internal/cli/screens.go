@@ -10,12 +10,12 @@ import (
 	"strings"
 	"sync"
 
-	"github.com/bmatcuk/doublestar/v4"
 	"github.com/urfave/cli/v3"
 	"golang.org/x/sync/errgroup"
 
 	"zelvik/catalog"
 	"zelvik/culture"
+	"zelvik/files"
 	"zelvik/finding"
 	"zelvik/growth"
 	"zelvik/project"
@@ -47,18 +47,17 @@ func newStage(config *project.Config) (*stage, error) {
 			s.fonts.System = true
 			continue
 		}
-		files, err := doublestar.FilepathGlob(filepath.Join(config.Dir(), pattern))
+		list, err := files.Glob(filepath.Join(config.Dir(), pattern))
 		if err != nil {
-			return nil, fmt.Errorf("fonts: %q is no pattern", pattern)
+			return nil, fmt.Errorf("fonts: %s: %w", pattern, err)
 		}
-		if len(files) == 0 {
+		if len(list) == 0 {
 			return nil, fmt.Errorf("fonts: there is no file %s; name .ttf or .otf files of the project, or system", pattern)
 		}
-		slices.Sort(files)
-		for _, file := range files {
+		for _, file := range list {
 			font, err := text.ReadFont(file)
 			if err != nil {
-				return nil, project.ReadError(file, err)
+				return nil, files.ReadError(file, err)
 			}
 			s.fonts.Project = append(s.fonts.Project, font)
 		}
@@ -92,9 +91,9 @@ func screenFiles(c *cli.Command, args []string) (*project.Config, []string, erro
 	}
 	var list []string
 	for _, pattern := range config.Screens {
-		matches, err := doublestar.FilepathGlob(filepath.Join(config.Dir(), pattern))
+		matches, err := files.Glob(filepath.Join(config.Dir(), pattern))
 		if err != nil {
-			return nil, nil, fmt.Errorf("%q is no pattern for screens", pattern)
+			return nil, nil, fmt.Errorf("screens: %s: %w", pattern, err)
 		}
 		list = append(list, matches...)
 	}

@@ -57,7 +57,7 @@ func (e *env) set(_ context.Context, c *cli.Command) error {
 	if len(tags) == 1 {
 		s.Culture = tags[0]
 	}
-	w, err := project.Load(rest, c.String("project"), project.Options{From: c.String("from")})
+	w, err := project.Load(rest, c.String("project"), project.Options{From: c.String("from"), Files: e.writing(c)})
 	if err != nil {
 		return err
 	}

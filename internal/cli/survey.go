@@ -1,6 +1,7 @@
 package cli
 
 import (
+	"bytes"
 	"context"
 	"fmt"
 	"os"
@@ -9,6 +10,7 @@ import (
 
 	"github.com/urfave/cli/v3"
 
+	"zelvik/files"
 	"zelvik/project"
 )
 
@@ -24,7 +26,7 @@ func (e *env) surveyCommand() *cli.Command {
 			&cli.BoolFlag{Name: "save", Usage: "write zelvik.yaml into the folder"},
 			&cli.BoolFlag{Name: "growth", Usage: "how much longer the translations are than their sources"},
 			&cli.StringFlag{Name: "chart", Usage: "draw the growth into this `FILE` (.png or .svg)"},
-			projectFlag(), fromFlag(), dryRunFlag(), outputFlag("text, json"),
+			projectFlag(), fromFlag(), dryRunFlag(), replaceFlag(), outputFlag("text, json"),
 		},
 		Action: e.survey,
 	}
@@ -75,9 +77,12 @@ func (e *env) saveSurvey(c *cli.Command, s *project.Survey, dir string) error {
 	if err != nil {
 		return err
 	}
-	plan := &project.Plan{}
+	plan := &files.Plan{Replace: c.Bool("replace")}
 	plan.Add(at, nil, []byte(text))
-	plan.Add(filepath.Join(dir, project.SchemaName), nil, project.Schema)
+	ours := func(old []byte) bool { return bytes.Contains(old, []byte(`"title": "zelvik.yaml"`)) }
+	if err := plan.Make(filepath.Join(dir, project.SchemaName), project.Schema, ours); err != nil {
+		return err
+	}
 	if err := e.commit(c, plan); err != nil {
 		return err
 	}

@@ -10,6 +10,7 @@ import (
 
 	"zelvik/catalog"
 	"zelvik/culture"
+	"zelvik/files"
 	"zelvik/format/sheet"
 	"zelvik/internal/terminal"
 	"zelvik/page"
@@ -29,7 +30,7 @@ func (e *env) tableCommand() *cli.Command {
 			"zelvik table --state missing,moved\n" +
 			"zelvik table --output html --out texts.html",
 		Flags: []cli.Flag{
-			projectFlag(), fromFlag(), culturesFlag(), outputFlag("text, json, html, csv, xlsx"),
+			projectFlag(), fromFlag(), culturesFlag(), replaceFlag(), outputFlag("text, json, html, csv, xlsx"),
 			&cli.StringFlag{Name: "out", Usage: "the `PATH` to write to; - is standard output"},
 			&cli.StringFlag{Name: "keys", Usage: "only keys that contain this `TEXT`, or fit a pattern such as booking_*"},
 			&cli.StringFlag{Name: "text", Usage: "only rows in which a text contains this `TEXT`"},
@@ -78,7 +79,7 @@ func (e *env) table(_ context.Context, c *cli.Command) error {
 	case "json":
 		return e.json(tables)
 	case "html":
-		return e.file(c, page.Table(tables), nil)
+		return e.file(c, page.Table(tables), nil, page.Made)
 	case "csv", "xlsx":
 		if len(tables) > 1 {
 			_, err := w.One()
@@ -88,7 +89,7 @@ func (e *env) table(_ context.Context, c *cli.Command) error {
 			return fmt.Errorf("a workbook is no text; name a file with --out texts.xlsx")
 		}
 		data, losses := tables[0].Sheet(sheet.Format.Named("table." + shape))
-		return e.file(c, data, losses)
+		return e.file(c, data, losses, nil)
 	}
 	p, err := e.printer(c)
 	if err != nil {
@@ -118,16 +119,19 @@ func (e *env) table(_ context.Context, c *cli.Command) error {
 	return nil
 }
 
-// file writes a file that was made for people, to --out or standard output.
-func (e *env) file(c *cli.Command, data []byte, losses []catalog.Loss) error {
+// file writes a file that was made for people, to --out or standard output. Ours
+// knows one that was made so before.
+func (e *env) file(c *cli.Command, data []byte, losses []catalog.Loss, ours func([]byte) bool) error {
 	out := c.String("out")
 	if out == "" || out == "-" {
 		_, err := e.stdout.Write(data)
 		return err
 	}
-	plan := &project.Plan{}
-	plan.Add(out, nil, data)
-	if err := plan.Commit(); err != nil {
+	plan := &files.Plan{Out: out, Replace: c.Bool("replace")}
+	if err := plan.Make(out, data, ours); err != nil {
+		return err
+	}
+	if err := e.place(plan); err != nil {
 		return err
 	}
 	p := e.notes(c)

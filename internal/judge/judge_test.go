@@ -17,6 +17,7 @@ import (
 	languages "zelvik/accessor/all"
 	"zelvik/culture"
 	"zelvik/demo"
+	"zelvik/files"
 	"zelvik/format/all"
 	"zelvik/message/icu"
 	"zelvik/project"
@@ -79,7 +80,7 @@ func convertedTo(t *testing.T, to, file string) string {
 	out := filepath.Join(dir, "out")
 	conversion, err := project.ConvertFamilies(families, target, filepath.Join(out, file))
 	require.NoError(t, err)
-	require.NoError(t, conversion.Commit())
+	require.NoError(t, (&files.Session{}).Commit(&conversion.Plan))
 	return out
 }
 
@@ -92,7 +93,7 @@ func TestAndroidResourceCompiler(t *testing.T) {
 	android, _ := all.Named("android")
 	conversion, err := project.ConvertFamilies(families, android, filepath.Join(dir, "res"))
 	require.NoError(t, err)
-	require.NoError(t, conversion.Commit())
+	require.NoError(t, (&files.Session{}).Commit(&conversion.Plan))
 	write(t, filepath.Join(dir, "AndroidManifest.xml"), `<manifest xmlns:android="http://schemas.android.com/apk/res/android" package="line.skerry"/>`)
 	tool(t, dir, aapt2, "compile", "--dir", "res", "-o", "c.zip")
 	tool(t, dir, aapt2, "link", "-o", "a.apk", "--manifest", "AndroidManifest.xml", "c.zip")

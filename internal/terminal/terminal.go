@@ -10,7 +10,7 @@ import (
 
 	"github.com/jedib0t/go-pretty/v6/table"
 	"github.com/jedib0t/go-pretty/v6/text"
-	"github.com/mattn/go-isatty"
+	"golang.org/x/term"
 
 	"zelvik/diff"
 	"zelvik/finding"
@@ -29,7 +29,11 @@ type Printer struct {
 func New(w io.Writer, mode string) *Printer {
 	p := &Printer{Writer: w}
 	file, ok := w.(*os.File)
-	tty := ok && isatty.IsTerminal(file.Fd())
+	if stream, wrapped := w.(interface{ File() *os.File }); wrapped {
+		file = stream.File()
+		ok = file != nil
+	}
+	tty := ok && term.IsTerminal(int(file.Fd()))
 	p.Color = mode == "always" || mode == "auto" && tty && os.Getenv("NO_COLOR") == ""
 	if tty {
 		p.Width = columns(file)

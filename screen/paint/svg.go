@@ -32,10 +32,10 @@ func NewDrawing(width, height int, theme Theme, setter *text.Setter) *Canvas {
 
 func (d *drawing) write(w io.Writer) error {
 	_, err := fmt.Fprintf(w, `<svg xmlns="http://www.w3.org/2000/svg" xmlns:xlink="http://www.w3.org/1999/xlink" width="%d" height="%d" viewBox="0 0 %[1]d %[2]d">
-<defs>
+%s<defs>
 %s</defs>
 %s</svg>
-`, d.width, d.height, d.defs.String(), d.body.String())
+`, d.width, d.height, drawnBy, d.defs.String(), d.body.String())
 	return err
 }
 

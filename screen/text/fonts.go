@@ -15,6 +15,8 @@ import (
 	"sync"
 
 	"github.com/go-text/typesetting/font"
+
+	"zelvik/files"
 )
 
 // fontFiles are Noto Sans for Latin, Greek, Cyrillic and Devanagari, and its
@@ -74,7 +76,7 @@ type Fonts struct {
 // ReadFont reads a font in a TrueType or OpenType file; its name is the file's
 // without "-Bold" and the ending. Errors say what is wrong with the file.
 func ReadFont(path string) (*Font, error) {
-	data, err := os.ReadFile(path)
+	data, err := files.Read(path)
 	if err != nil {
 		return nil, err
 	}
@@ -157,7 +159,7 @@ func (f *Fonts) system(r rune) *Font {
 	for len(f.files) > 0 {
 		at := f.files[0]
 		f.files = f.files[1:]
-		data, err := os.ReadFile(at)
+		data, err := files.Read(at)
 		if err != nil {
 			continue
 		}

@@ -1,0 +1,297 @@
+package format
+
+import (
+	"fmt"
+	"slices"
+	"strings"
+
+	"zelvik/catalog"
+	"zelvik/culture"
+	"zelvik/finding"
+	"zelvik/message"
+)
+
+// ReadBackError says that what was written would not be read as it was meant.
+type ReadBackError struct {
+	Key, Text, Why string
+}
+
+// Error gives one sentence.
+func (e *ReadBackError) Error() string {
+	text := ""
+	if e.Text != "" {
+		text = fmt.Sprintf(" (%q)", e.Text)
+	}
+	return fmt.Sprintf("the text of %s%s would not be read back: %s; nothing was written", e.Key, text, e.Why)
+}
+
+// ReadBack reads an edited file whole and holds it against what it was and what
+// was to change: no fault is new, the texts that were set are there, and all
+// others are as they were. Of a change of which a loss was told, only that the
+// entry can be read is asked. Places of entries and spellings are not compared.
+func ReadBack(f *Format, before Document, changes []Change, data []byte, losses []catalog.Loss) error {
+	after, faults := f.Parse(data)
+	if fault := newDamage(before, f, faults); fault != nil {
+		key := fault.Key
+		if key == "" && len(changes) > 0 {
+			key = changes[0].Key
+		}
+		return &ReadBackError{key, meant(changes, key), fault.Message}
+	}
+	told := toldOf(losses)
+	was, is := before.Catalogs(), after.Catalogs()
+	for i, c := range was {
+		now := counterpart(was, is, c.Culture, i)
+		for j := range c.Entries {
+			e := &c.Entries[j]
+			if touched(changes, e.Key) {
+				continue
+			}
+			if found := now.Near(j, e.ID()); found == nil && !e.Message.Empty() {
+				return &ReadBackError{e.Key, e.Message.String(), "it would be lost with the change of " + changes[0].Key}
+			} else if found != nil && !sameReading(e.Message, found.Message) {
+				return &ReadBackError{e.Key, e.Message.String(), fmt.Sprintf("it would become %q with the change of %s", found.Message.String(), changes[0].Key)}
+			}
+		}
+	}
+	for n, c := range changes {
+		if told[c.Key] || slices.ContainsFunc(changes[n+1:], func(later Change) bool { return later.Key == c.Key || later.NewKey == c.Key }) {
+			continue
+		}
+		if err := c.readBack(is, counterpart(was, is, c.Culture, -1)); err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+// newDamage gives a fault that keeps the file from being read whole, where it
+// has more of them than it had.
+func newDamage(before Document, f *Format, now []finding.Finding) *finding.Finding {
+	fault := func(list []finding.Finding) (n int, last *finding.Finding) {
+		for i := range list {
+			if Damage(list[i]) || list[i].Rule == "key-duplicate" {
+				n, last = n+1, &list[i]
+			}
+		}
+		return n, last
+	}
+	many, last := fault(now)
+	if many == 0 {
+		return nil
+	}
+	unchanged, _, err := before.Edit(nil)
+	if err != nil {
+		return last
+	}
+	_, old := f.Parse(unchanged)
+	if had, _ := fault(old); many > had {
+		return last
+	}
+	return nil
+}
+
+func meant(changes []Change, key string) string {
+	for _, c := range changes {
+		if c.Key == key && c.Message != nil {
+			return c.Message.String()
+		}
+	}
+	return ""
+}
+
+func toldOf(losses []catalog.Loss) map[string]bool {
+	told := map[string]bool{}
+	for i := range losses {
+		told[losses[i].Key] = true
+	}
+	return told
+}
+
+func touched(changes []Change, key string) bool {
+	return slices.ContainsFunc(changes, func(c Change) bool { return c.Key == key || c.NewKey == key })
+}
+
+// counterpart gives what became of a culture's catalog. Who read the file may
+// have told its catalogs their cultures since, so places count first.
+func counterpart(was, is []*catalog.Catalog, tag culture.Tag, at int) *catalog.Catalog {
+	if at < 0 {
+		at = slices.IndexFunc(was, func(c *catalog.Catalog) bool { return c.Culture == tag })
+	}
+	if at < 0 && tag == "" {
+		at = 0
+	}
+	if at >= 0 && len(was) == len(is) {
+		return is[at]
+	}
+	return catalogOf(is, tag, len(is)-1)
+}
+
+// catalogOf gives the catalog of a culture, else the one at a place.
+func catalogOf(list []*catalog.Catalog, tag culture.Tag, at int) *catalog.Catalog {
+	for _, c := range list {
+		if c.Culture == tag {
+			return c
+		}
+	}
+	if at < len(list) {
+		return list[at]
+	}
+	return &catalog.Catalog{}
+}
+
+// readBack looks for what one change was to do.
+func (c *Change) readBack(is []*catalog.Catalog, now *catalog.Catalog) error {
+	text := ""
+	if c.Message != nil {
+		text = c.Message.String()
+	}
+	switch c.Op {
+	case Rename:
+		if !slices.ContainsFunc(is, func(o *catalog.Catalog) bool { return o.Find(c.NewKey) != nil }) {
+			return &ReadBackError{c.Key, "", "the key " + c.NewKey + " would not be there"}
+		}
+	case Remove:
+		if e := now.Find(c.Key); e != nil && !e.Message.Empty() && c.Culture != "" {
+			return &ReadBackError{c.Key, "", "it would still be there"}
+		}
+	case Set:
+		if c.Message == nil || c.Message.Empty() {
+			return nil
+		}
+		e := now.Find(c.Key)
+		if e == nil {
+			return &ReadBackError{c.Key, text, "it would not be there"}
+		}
+		if !sameReading(*c.Message, e.Message) {
+			return &ReadBackError{c.Key, text, fmt.Sprintf("it would be read as %q", e.Message.String())}
+		}
+	}
+	return nil
+}
+
+// plainKey are the bytes of keys that every format spells as they are, sign
+// those of texts that mean something in one format or another.
+var plainKey, sign = func() (key, sign [256]bool) {
+	for _, c := range "abcdefghijklmnopqrstuvwxyzABCDEFGHIJKLMNOPQRSTUVWXYZ0123456789_" {
+		key[c] = true
+	}
+	for c := range 0x20 {
+		sign[c] = true
+	}
+	for _, c := range "\\'\"{}%<>&@?#$|^~[]`:=+-\x7f" {
+		sign[c] = true
+	}
+	return key, sign
+}()
+
+// Plain reports whether an entry is one that no writer has to think about: a
+// text of letters under a key of letters.
+func Plain(e *catalog.Entry) bool {
+	if e.Product != "" || e.Reference != "" || e.Key == "" || e.Key[0] <= '9' || e.Message.Choice != nil || len(e.Message.Pattern) != 1 {
+		return false
+	}
+	for i := range len(e.Key) {
+		if !plainKey[e.Key[i]] {
+			return false
+		}
+	}
+	text, ok := e.Message.Pattern[0].(message.Text)
+	if !ok || text == "" || text[0] == ' ' || text[len(text)-1] == ' ' {
+		return false
+	}
+	for i := range len(text) {
+		if sign[text[i]] || text[i] == ' ' && text[i+1] == ' ' {
+			return false
+		}
+	}
+	return true
+}
+
+// Made is a file that was made anew.
+type Made struct {
+	Format *Format
+	Data   []byte
+}
+
+// ReadBackNew reads files that were made anew together, such as a file and its
+// companion, and holds them against the catalogs they were made of: every text
+// is there, but for what losses tell of.
+func ReadBackNew(files []Made, catalogs []*catalog.Catalog, losses []catalog.Loss) error {
+	var is [][]*catalog.Catalog
+	for _, made := range files {
+		document, faults := made.Format.Parse(made.Data)
+		for i := range faults {
+			if Damage(faults[i]) || faults[i].Rule == "key-duplicate" {
+				return &ReadBackError{faults[i].Key, "", faults[i].Message}
+			}
+		}
+		is = append(is, document.Catalogs())
+	}
+	told := toldOf(losses)
+	for i, c := range catalogs {
+		if len(catalogs) > 1 && i == 0 && files[0].Format.Holds.Bilingual {
+			continue // the source's own file has it
+		}
+		for j := range c.Entries {
+			e := &c.Entries[j]
+			if told[e.Key] || e.Message.Empty() || e.Product != "" || e.Reference != "" {
+				continue
+			}
+			var found *catalog.Entry
+			for _, list := range is {
+				if found == nil {
+					found = catalogOf(list, c.Culture, min(i, len(list)-1)).Near(j, e.ID())
+				}
+			}
+			if found == nil {
+				return &ReadBackError{e.Key, e.Message.String(), "it would not be there"}
+			}
+			if !sameReading(e.Message, found.Message) {
+				return &ReadBackError{e.Key, e.Message.String(), fmt.Sprintf("it would be read as %q", found.Message.String())}
+			}
+		}
+	}
+	return nil
+}
+
+// sameReading reports whether a person would read the same: the same characters
+// with placeholders at the same places, however they are spelled or named. Of a
+// choice every text that is read has to be one that was meant, as formats have
+// the forms that their platform needs.
+func sameReading(meant, read message.Message) bool {
+	if meant.Choice == nil && read.Choice == nil {
+		return shown(meant.Pattern) == shown(read.Pattern)
+	}
+	var texts []string
+	for _, pattern := range meant.Patterns() {
+		texts = append(texts, shown(pattern))
+	}
+	for _, pattern := range read.Patterns() {
+		if text := shown(pattern); text != "" && !slices.Contains(texts, text) {
+			return false
+		}
+	}
+	return !read.Empty() || meant.Empty()
+}
+
+// shown is what a person sees of a pattern, with a mark for each placeholder.
+func shown(p message.Pattern) string {
+	if len(p) == 1 {
+		if text, ok := p[0].(message.Text); ok {
+			return string(text)
+		}
+	}
+	var out strings.Builder
+	for _, part := range p {
+		switch part := part.(type) {
+		case message.Text:
+			out.WriteString(string(part))
+		case *message.Placeholder:
+			out.WriteByte(1)
+		case *message.Markup:
+			out.WriteString(part.String())
+		}
+	}
+	return out.String()
+}
