@@ -148,28 +148,83 @@ func (l *Lines) find() {
 	}
 }
 
+// Quoted writes a word so that a shell takes it as one: as it is where it has
+// nothing that means something there, else in single quotes.
+func Quoted(word string) string {
+	plain := func(r rune) bool {
+		return r >= '0' && r <= '9' || r|0x20 >= 'a' && r|0x20 <= 'z' || strings.ContainsRune("_-./:@%+=,", r)
+	}
+	if word != "" && word[0] != '-' && !strings.ContainsFunc(word, func(r rune) bool { return !plain(r) }) {
+		return word
+	}
+	return "'" + strings.ReplaceAll(word, "'", `'\''`) + "'"
+}
+
 // Nearest gives the candidate most like word, or "" when none is close: at
-// most a third of its letters differ (Damerau-Levenshtein distance).
+// most a third of its letters differ (Damerau-Levenshtein distance, upper and
+// lower case being the same). It takes the time of a few letters for each
+// candidate that is far.
 func Nearest(word string, candidates []string) string {
-	best, nearest := max(1, len([]rune(word))/3)+1, ""
+	s := []rune(strings.ToLower(word))
+	best, nearest := max(1, len(s)/3)+1, ""
+	letters := lettersOf(s)
+	var rows [3][]int
 	for _, candidate := range candidates {
-		if d := distance(word, candidate); d < best {
-			best, nearest = d, candidate
+		if len(candidate) < len(s)-best || len(candidate) > 4*(len(s)+best) {
+			continue // a letter has one to four bytes
+		}
+		t := []rune(strings.ToLower(candidate))
+		if d := len(t) - len(s); d >= best || -d >= best || apart(letters, lettersOf(t)) >= best {
+			continue
+		}
+		for i := range rows {
+			if len(rows[i]) <= len(t) {
+				rows[i] = make([]int, len(t)+16)
+			}
+		}
+		if d := distance(s, t, best, rows); d < best {
+			if best, nearest = d, candidate; best == 0 {
+				break
+			}
 		}
 	}
 	return nearest
 }
 
+// lettersOf counts the letters of a word, some under one number.
+func lettersOf(word []rune) (counts [32]int8) {
+	for _, r := range word {
+		if counts[r%32] < 100 {
+			counts[r%32]++
+		}
+	}
+	return counts
+}
+
+// apart gives the least number of changes that turn one count of letters into
+// another: each changes two counts at most.
+func apart(a, b [32]int8) int {
+	more, less := 0, 0
+	for i := range a {
+		if d := int(a[i]) - int(b[i]); d > 0 {
+			more += d
+		} else {
+			less -= d
+		}
+	}
+	return max(more, less)
+}
+
 // distance counts insertions, deletions, substitutions and swaps of
-// neighbours that turn a into b, upper and lower case being the same.
-func distance(a, b string) int {
-	s, t := []rune(strings.ToLower(a)), []rune(strings.ToLower(b))
-	before, last, row := make([]int, len(t)+1), make([]int, len(t)+1), make([]int, len(t)+1)
-	for j := range last {
+// neighbours that turn s into t; it gives up at a bound.
+func distance(s, t []rune, bound int, rows [3][]int) int {
+	before, last, row := rows[0], rows[1], rows[2]
+	for j := range len(t) + 1 {
 		last[j] = j
 	}
 	for i := 1; i <= len(s); i++ {
 		row[0] = i
+		least := i
 		for j := 1; j <= len(t); j++ {
 			cost := 1
 			if s[i-1] == t[j-1] {
@@ -179,6 +234,10 @@ func distance(a, b string) int {
 			if i > 1 && j > 1 && s[i-1] == t[j-2] && s[i-2] == t[j-1] {
 				row[j] = min(row[j], before[j-2]+1)
 			}
+			least = min(least, row[j])
+		}
+		if least > bound {
+			return bound + 1 // rows grow, but for a swap, by one
 		}
 		before, last, row = last, row, before
 	}

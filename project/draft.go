@@ -4,6 +4,7 @@ import (
 	"context"
 	"fmt"
 	"slices"
+	"strings"
 
 	"zelvik/catalog"
 	"zelvik/culture"
@@ -280,6 +281,24 @@ func (found *findings) ask(ctx context.Context, o DraftOptions, job drafting, pr
 	return err
 }
 
+// strange gives a control character of a text that its source does not have:
+// marks of a direction, line ends and tabs aside.
+func strange(text, source message.Message) (rune, bool) {
+	own := source.String()
+	for _, pattern := range text.Patterns() {
+		for _, r := range pattern.String() {
+			switch r {
+			case '\n', '\t', '\u061c', '\u200e', '\u200f':
+				continue
+			}
+			if message.Control(r) && !strings.ContainsRune(own, r) {
+				return r, true
+			}
+		}
+	}
+	return 0, false
+}
+
 // take plans what was found and stands the rules, and tells what did not.
 func (d *Draft) take(w *Workspace, r *reconciliation, o DraftOptions, job drafting, found *findings) {
 	f, m := job.family, job.member
@@ -303,6 +322,10 @@ func (d *Draft) take(w *Workspace, r *reconciliation, o DraftOptions, job drafti
 		}
 		if fault := broken[key]; fault != nil {
 			d.Left = append(d.Left, Undrafted{job.file.Path, m.Culture, key, fmt.Sprintf("what the %s has is refused: %s: %s", found.how[key].From, fault.Rule, fault.Message)})
+			continue
+		}
+		if r, ok := strange(text, want.source.Message); ok && found.how[key].From == "service" {
+			d.Left = append(d.Left, Undrafted{job.file.Path, m.Culture, key, fmt.Sprintf("what the service has is refused: the control character U+%04X", r)})
 			continue
 		}
 		if text.Choice != nil {

@@ -8,6 +8,7 @@ import (
 	"path/filepath"
 	"runtime"
 	"slices"
+	"strconv"
 	"strings"
 
 	"golang.org/x/sync/errgroup"
@@ -319,7 +320,7 @@ func freshKey(t *Lifted, c *catalog.Catalog, taken map[string]bool) string {
 	style := keyStyle(c)
 	key := style.join(stem, words)
 	for n := 2; taken[key]; n++ {
-		key = style.join(stem, append(slices.Clone(words), string(rune('0'+n%10))))
+		key = style.join(stem, append(slices.Clone(words), strconv.Itoa(n)))
 	}
 	return key
 }

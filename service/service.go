@@ -4,7 +4,6 @@
 package service
 
 import (
-	"bytes"
 	"context"
 	"encoding/json"
 	"errors"
@@ -80,6 +79,9 @@ func New(address string, o Options) (*Client, error) {
 	if err != nil || u.Host == "" || u.Scheme != "http" && u.Scheme != "https" {
 		return nil, fmt.Errorf("%q is no address of a service; give one such as http://127.0.0.1:8080/translate", address)
 	}
+	if o.Patience < 0 || o.Tries < 0 || o.Tries > mostTries {
+		return nil, fmt.Errorf("a request takes 1 to %d tries and more than no time; give --tries and --patience so", mostTries)
+	}
 	if o.Patience == 0 {
 		o.Patience = 30 * time.Second
 	}
@@ -92,12 +94,18 @@ func New(address string, o Options) (*Client, error) {
 	client := retryablehttp.NewClient()
 	client.Logger = nil
 	client.RetryMax = o.Tries - 1
-	client.RetryWaitMin, client.RetryWaitMax = o.Pause, 16*o.Pause
+	client.RetryWaitMin, client.RetryWaitMax = o.Pause, min(16*o.Pause, max(o.Patience, o.Pause))
 	client.HTTPClient.Timeout = o.Patience
 	client.ErrorHandler = retryablehttp.PassthroughErrorHandler
+	client.HTTPClient.CheckRedirect = func(*http.Request, []*http.Request) error { return http.ErrUseLastResponse } // the key is for this address alone
 	retry := client.CheckRetry
 	client.CheckRetry = func(ctx context.Context, response *http.Response, err error) (bool, error) {
 		again, stop := retry(ctx, response, err)
+		if again && response != nil {
+			if wait := retryablehttp.DefaultBackoff(0, 0, 0, response); wait > o.Patience {
+				return false, &lateError{wait}
+			}
+		}
 		if again && o.Told != nil {
 			o.Told(reason(response, err))
 		}
@@ -106,10 +114,21 @@ func New(address string, o Options) (*Client, error) {
 	return &Client{address, o.Key, client, 50}, nil
 }
 
+// lateError says that a service asks to wait for longer than anybody does.
+type lateError struct{ wait time.Duration }
+
+// Error gives one sentence.
+func (e *lateError) Error() string {
+	return fmt.Sprintf("the service asks to come back in %s; run the command again then", e.wait.Round(time.Second))
+}
+
 // reason says why a try failed.
 func reason(response *http.Response, err error) string {
 	var late net.Error
+	var later *lateError
 	switch {
+	case errors.As(err, &later):
+		return later.Error()
 	case errors.As(err, &late) && late.Timeout():
 		return "the service did not answer in time"
 	case err != nil:
@@ -163,6 +182,9 @@ func has(texts []Text, id string) bool {
 	return false
 }
 
+// mostTries bounds how often a request is sent.
+const mostTries = 20
+
 // largest bounds an answer.
 const largest = 16 << 20
 
@@ -184,8 +206,12 @@ func (c *Client) ask(ctx context.Context, r Request) (*Answer, error) {
 		return nil, errors.New(reason(nil, err))
 	}
 	defer func() { _ = response.Body.Close() }()
-	data, err := io.ReadAll(io.LimitReader(response.Body, largest))
+	data, err := io.ReadAll(io.LimitReader(response.Body, largest+1))
 	switch {
+	case response.StatusCode/100 == 3:
+		return nil, fmt.Errorf("the service answers %s and points to %q, which was not asked; give that address with --service if it is the right one", response.Status, response.Header.Get("Location"))
+	case len(data) > largest:
+		return nil, fmt.Errorf("the service's answer is larger than %d MiB", largest>>20)
 	case response.StatusCode == http.StatusUnauthorized || response.StatusCode == http.StatusForbidden:
 		return nil, fmt.Errorf("the service answers %s; give its key in ZELVIK_SERVICE_KEY", response.Status)
 	case response.StatusCode != http.StatusOK:
@@ -194,7 +220,7 @@ func (c *Client) ask(ctx context.Context, r Request) (*Answer, error) {
 		return nil, errors.New(reason(nil, err))
 	}
 	var answer Answer
-	if err := json.NewDecoder(bytes.NewReader(data)).Decode(&answer); err != nil {
+	if err := json.Unmarshal(data, &answer); err != nil { // and nothing behind it
 		return nil, fmt.Errorf("the service's answer is not in the protocol of docs/draft-service.md: %s", short(data))
 	}
 	return &answer, nil

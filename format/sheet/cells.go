@@ -28,8 +28,8 @@ func (b *book) rows(shared []string, mostText int) ([]row, error) {
 		r := place{from: s.From, number: number + 1}
 		if text, ok := s.Value("r"); ok {
 			n, err := strconv.Atoi(text)
-			if err != nil || n < 1 || n > mostRows {
-				return nil, fmt.Errorf("a row has the number %q", cut(text))
+			if err != nil || n <= number || n > mostRows {
+				return nil, fmt.Errorf("a row has the number %q, and its place is another", cut(text))
 			}
 			r.number = n
 		}
@@ -107,6 +107,9 @@ func eachCell(s *xmlscan.Scanner, visit func(*bookCell) error) error {
 				at, ok := columnOf(value)
 				if !ok {
 					return fmt.Errorf("a cell stands at %q", cut(value))
+				}
+				if at < next {
+					return fmt.Errorf("the cell %s stands twice, or out of order", cut(value))
 				}
 				c.column = at
 			case "t":

@@ -278,7 +278,7 @@ func (e *env) json(value any) error {
 	if err := encoder.Encode(value); err != nil {
 		return err
 	}
-	_, err := e.stdout.Write(out.Bytes())
+	_, err := e.stdout.Write(terminal.EscapeJSON(out.Bytes()))
 	return err
 }
 

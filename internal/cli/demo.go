@@ -14,6 +14,8 @@ import (
 
 	"zelvik/demo"
 	"zelvik/files"
+	"zelvik/finding"
+	"zelvik/internal/terminal"
 	"zelvik/project"
 )
 
@@ -145,7 +147,7 @@ func (e *env) stop(ctx context.Context, p printer, number int, s step, dir strin
 	if out.Len() == 0 { // what was done is told beside the results
 		out = problems
 	}
-	text := strings.ReplaceAll(strings.TrimRight(out.String(), "\n"), dir+string(filepath.Separator), "")
+	text := strings.ReplaceAll(terminal.Passed(strings.TrimRight(out.String(), "\n")), dir+string(filepath.Separator), "")
 	lines := strings.Split(text, "\n")
 	for i, line := range lines {
 		if i == s.lines && len(lines) > i+1 {
@@ -158,14 +160,14 @@ func (e *env) stop(ctx context.Context, p printer, number int, s step, dir strin
 	return nil
 }
 
-// quoted puts quotes around arguments with spaces.
+// quoted writes arguments as a shell takes them.
 func quoted(args []string) []string {
 	list := make([]string, len(args))
 	for i, arg := range args {
-		if strings.ContainsAny(arg, " ()") {
-			arg = `"` + arg + `"`
+		list[i] = finding.Quoted(arg)
+		if strings.HasPrefix(arg, "-") { // an option
+			list[i] = arg
 		}
-		list[i] = arg
 	}
 	return list
 }

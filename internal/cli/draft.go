@@ -2,6 +2,7 @@ package cli
 
 import (
 	"context"
+	"errors"
 	"fmt"
 	"os"
 	"time"
@@ -50,6 +51,9 @@ func (e *env) draft(ctx context.Context, c *cli.Command) error {
 	}
 	if least := c.Int("least"); least < 50 || least > 100 {
 		return fmt.Errorf("--least takes a percentage from 50 to 100, not %d", least)
+	}
+	if c.Int("tries") < 1 || c.Duration("patience") <= 0 {
+		return errors.New("--tries is at least 1, and --patience more than no time")
 	}
 	tags, err := cultures(c)
 	if err != nil {

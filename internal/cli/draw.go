@@ -156,7 +156,7 @@ func (e *env) draw(_ context.Context, c *cli.Command) error {
 	}
 	switch {
 	case findings > 0:
-		e.notes(c).Printf("\n%s on these screens. Next: zelvik verify %s\n", plural(findings, "finding"), strings.Join(paths, " "))
+		e.notes(c).Printf("\n%s on these screens. Next: zelvik verify %s\n", plural(findings, "finding"), strings.Join(quoted(paths), " "))
 	case !c.Bool("sheet"):
 		e.notes(c).Printf("\nNext: zelvik draw --sheet puts the cultures side by side and outlines what is wrong.\n")
 	}

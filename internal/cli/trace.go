@@ -53,7 +53,7 @@ func question(c *cli.Command) (trace.Question, error) {
 		}
 	}
 	if q.Preferred == nil {
-		return q, fmt.Errorf("trace needs a culture; for example: zelvik trace %s --culture de-CH", q.Key)
+		return q, fmt.Errorf("trace needs a culture; for example: zelvik trace %s --culture de-CH", finding.Quoted(q.Key))
 	}
 	if device := c.String("device"); device != "" {
 		q.Device, err = culture.Parse(device)

@@ -37,7 +37,7 @@ func (p *Progress) Set(done, total int) {
 	if p.writer == nil {
 		p.tracker.Total = int64(total)
 		p.writer = progress.NewWriter()
-		p.writer.SetOutputWriter(p.printer)
+		p.writer.SetOutputWriter(p.printer.raw)
 		p.writer.SetTrackerLength(30)
 		p.writer.SetUpdateFrequency(100 * time.Millisecond)
 		p.writer.SetTrackerPosition(progress.PositionRight)

@@ -16,18 +16,20 @@ import (
 	"zelvik/finding"
 )
 
-// Printer writes to one stream, in colour or without.
+// Printer writes to one stream, in colour or without. No control character of
+// what it prints gets to the stream, whoever prints it.
 type Printer struct {
 	io.Writer
 	Color bool
 	// Width is how many columns there are, 0 for no bound.
 	Width int
+	raw   io.Writer
 }
 
 // New makes a printer. Mode is auto, always or never; auto asks whether the
 // stream is a terminal and NO_COLOR is not set.
 func New(w io.Writer, mode string) *Printer {
-	p := &Printer{Writer: w}
+	p := &Printer{Writer: safe{w}, raw: w}
 	file, ok := w.(*os.File)
 	if stream, wrapped := w.(interface{ File() *os.File }); wrapped {
 		file = stream.File()
@@ -55,7 +57,7 @@ func (p *Printer) paint(c text.Colors, s string) string {
 	if !p.Color || s == "" {
 		return s
 	}
-	return c.EscapeSeq() + s + "\x1b[0m"
+	return sign + strings.TrimPrefix(c.EscapeSeq(), "\x1b[") + s + sign + "0m"
 }
 
 // Bad, Good, Faint and Strong colour a text by its meaning.
@@ -114,15 +116,6 @@ func (p *Printer) cells(row []string, head bool) table.Row {
 		out[i] = cell
 	}
 	return out
-}
-
-// Visible makes line ends and tabs of a text visible, so that it stays on its
-// line.
-func Visible(s string) string {
-	if !strings.ContainsAny(s, "\n\t\r") {
-		return s
-	}
-	return strings.NewReplacer("\n", "⏎", "\t", "⇥", "\r", "").Replace(s)
 }
 
 // Width gives how many columns a text takes.

@@ -72,3 +72,23 @@ func TestWrapped(t *testing.T) {
 	p.Width = 0
 	assert.Equal(t, "  one two", p.Wrapped(2, "one two"))
 }
+
+// What comes from files cannot steer a terminal, whoever prints it; our own
+// colours can.
+func TestControlCharactersAreShown(t *testing.T) {
+	nasty := "a\x1b[31mred\x1b[0m\x9b2J\u009b2J\u202egnp\u202c\u2028\x07\x7f\r\u200f\x00z"
+	shown := `a\u001b[31mred\u001b[0m` + "\uFFFD2J" + `\u009b2J\u202egnp\u202c\u2028\u0007\u007f\u000d\u200f\u0000z`
+	var out bytes.Buffer
+	p := New(&out, "always")
+	p.Printf("%s\t%s\n", p.Bad("x"), nasty)
+	assert.Equal(t, "\x1b[91mx\x1b[0m\t"+shown+"\n", out.String())
+	out.Reset()
+	p.Table([]string{nasty}, [][]string{{nasty}, {p.Good("日本")}})
+	p.Diff(nasty, []byte(nasty+"\n"), []byte("b\n"))
+	assert.NotContains(t, strings.ReplaceAll(strings.ReplaceAll(out.String(), "\x1b[9", ""), "\x1b[0m", ""), "\x1b[31m")
+	for _, bad := range []string{"\x9b", "\u202e", "\u2028", "\x07", "\x7f", "\r", "\x00"} {
+		assert.NotContains(t, strings.ReplaceAll(out.String(), "\u009b", ""), bad)
+	}
+	assert.Equal(t, strings.ReplaceAll(shown, `\uFFFD`, "\uFFFD"), Visible(nasty))
+	assert.Equal(t, `{"a":"\u009b\u202e\u007fé日"}`, string(EscapeJSON([]byte("{\"a\":\"\u009b\u202e\x7fé日\"}"))))
+}

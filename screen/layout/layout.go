@@ -63,8 +63,22 @@ type Box struct {
 	Ellipsed bool
 	Children []*Box
 
-	// grid are the widths of the columns and the heights of the rows.
+	// Those of a grid: the widths of its columns and the heights of its rows.
 	columns, rows []int
+
+	// asked is the room that the box was last given, settled that for which its
+	// children were sized, and known what came of each.
+	asked, settled room
+	known          []sized
+}
+
+// room is the greatest width and height that a box may have.
+type room struct{ width, height int }
+
+// sized is what a box takes of a room.
+type sized struct {
+	room
+	w, h int
 }
 
 // Layout is a screen placed for one culture on one device at one text scale.
@@ -243,9 +257,25 @@ func (e *engine) at(b *Box, parent Frame) (x, y int) {
 }
 
 // size sets Frame.Width and Frame.Height of a box that may be so wide and high
-// at most.
+// at most. A box that was asked before answers without asking its children
+// again, as boxes in boxes would otherwise be asked twice as often with each
+// level; arrange sizes them for the room that counts.
 func (e *engine) size(b *Box, width, height int) {
-	n := b.Node
+	b.asked = room{width, height}
+	for _, k := range b.known {
+		if k.room == b.asked {
+			b.Frame.Width, b.Frame.Height = k.w, k.h
+			return
+		}
+	}
+	e.settle(b)
+	b.known = append(b.known, sized{b.asked, b.Frame.Width, b.Frame.Height})
+}
+
+// settle sizes a box and its children for the room that it was last given.
+func (e *engine) settle(b *Box) {
+	b.settled = b.asked
+	n, width, height := b.Node, b.asked.width, b.asked.height
 	left, top, right, bottom := e.insets(n)
 	width, height = limit(n.Width, width), limit(n.Height, height)
 	innerWidth, innerHeight := max(width-left-right, 0), max(height-top-bottom, 0)
@@ -515,6 +545,11 @@ func (e *engine) grid(b *Box, width, height int) (w, h int) {
 
 // arrange sets the places of a box and what is in it.
 func (e *engine) arrange(b *Box, x, y int) {
+	if b.settled != b.asked {
+		w, h := b.Frame.Width, b.Frame.Height
+		e.settle(b)
+		b.Frame.Width, b.Frame.Height = w, h
+	}
 	b.Frame.X, b.Frame.Y = x, y
 	left, top, right, bottom := e.insets(b.Node)
 	b.Content = Frame{x + left, y + top, max(b.Frame.Width-left-right, 0), max(b.Frame.Height-top-bottom, 0)}
