@@ -51,7 +51,7 @@ func plain(path string, info fs.FileInfo) error {
 	case mode.IsDir():
 		return &Error{path, "it is a folder", "name a file in it"}
 	case !mode.IsRegular():
-		return &Error{path, "it is a device or a pipe, no file", "give what it says through standard input, as -"}
+		return &Error{path, "it is a device or a pipe, no file", "name a regular file"}
 	case info.Size() > MaxSize:
 		return &Error{path, "it is larger than a gibibyte", "split it"}
 	}

@@ -188,6 +188,10 @@ func numberOf(name string) int {
 	return n
 }
 
+// mostLooks bounds how often placeholders of a message are held against one
+// another: a message of a thousand is none that a person wrote.
+const mostLooks = 1_000_000
+
 // nameAlike does the work of Complete without a source where every placeholder
 // has a position, as most have: it makes no copies. It is false where there is
 // more to do.
@@ -198,11 +202,15 @@ func (m Message) nameAlike() bool {
 		}
 	}
 	m.nameCount(nil)
+	looked := 0
 	for p := range m.Placeholders() {
 		if p.Name != "" && (p.Type != String || p.Style != "") {
 			continue
 		}
 		for q := range m.Placeholders() {
+			if looked++; looked > mostLooks {
+				break
+			}
 			if q.Position == p.Position && p.Name == "" {
 				p.Name = q.Name
 			}

@@ -18,21 +18,24 @@ func init() {
 // SplitMarkup parts text into literal text and tags, for formats that hold
 // markup as text. Angle brackets that make no tag of a known element stay text.
 func SplitMarkup(p Pattern, text string) Pattern {
-	for {
-		at := strings.IndexByte(text, '<')
+	for from := 0; ; {
+		at := strings.IndexByte(text[from:], '<')
 		if at < 0 {
 			return p.Add(Text(text))
 		}
+		at += from
 		tag := ScanTag(text[at:])
 		if tag == nil || !elements[strings.ToLower(tag.Tag)] {
-			p = p.Add(Text(text[:at+1]))
-			text = text[at+1:]
+			from = at + 1
 			continue
 		}
 		p = p.Add(Text(text[:at])).Add(tag)
-		text = text[at+len(tag.Spelling):]
+		text, from = text[at+len(tag.Spelling):], 0
 	}
 }
+
+// longestTag is how far a tag may go, in bytes.
+const longestTag = 1 << 14
 
 // ReadsMarked reports whether the pattern's literal text reads as markup.
 func (p Pattern) ReadsMarked() bool {
@@ -69,7 +72,7 @@ func ScanTag(text string) *Markup {
 	}
 	tag := &Markup{Tag: rest[:end], Role: Open}
 	quote := byte(0)
-	for i := end; i < len(rest); i++ {
+	for i := end; i < min(len(rest), longestTag); i++ {
 		switch c := rest[i]; {
 		case quote != 0:
 			if c == quote {

@@ -118,6 +118,8 @@ type reconciliation struct {
 	records   []*record
 	changes   map[*File][]format.Change
 	order     []*File
+	// sayings are made for families with keys that the source does not have.
+	sayings map[*Family]*sayings
 }
 
 // asked reports whether a culture's keys are to be added and set aside.
@@ -380,37 +382,4 @@ func regional(f *Family, m *catalog.Member) bool {
 		parent := f.Member(tag)
 		return parent != nil && parent.Culture != f.Source
 	})
-}
-
-// renamed gives the key that an entry without a source was probably renamed
-// to: a key that this culture lacks and whose source text is the one that the
-// old key had, or under which another culture of the family, one that was
-// reconciled already, says the same as under the old key, or which the source
-// has with the very text that is copied here.
-func (r *reconciliation) renamed(f *Family, record *record, m *catalog.Member, e *catalog.Entry) string {
-	text := e.Message.String()
-	if text == "" {
-		return ""
-	}
-	source := f.SourceMember()
-	was := record.of(e.Key).Source
-	for i := range source.Catalog.Entries {
-		s := &source.Catalog.Entries[i]
-		if m.Catalog.Find(s.ID()) != nil {
-			continue
-		}
-		if was != "" && record.of(s.Key).Source == "" && fingerprint(s) == was || s.Message.String() == text {
-			return s.Key
-		}
-		for _, other := range f.Members {
-			if other == source || other == m {
-				continue
-			}
-			a, b := other.Catalog.Find(e.ID()), other.Catalog.Find(s.ID())
-			if b != nil && (a != nil && a.Message.String() == b.Message.String() || a == nil && b.Message.String() == text) {
-				return s.Key
-			}
-		}
-	}
-	return ""
 }

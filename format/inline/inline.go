@@ -6,7 +6,6 @@ package inline
 import (
 	"cmp"
 	"fmt"
-	"slices"
 	"strconv"
 	"strings"
 
@@ -138,14 +137,14 @@ func (w *Writer) Write(p message.Pattern) (string, []message.Loss) {
 		made = made && p.MadeName()
 	}
 	var few [8]string
-	used := few[:0]
+	used := idents{list: few[:0]}
 	unique := func(id string) string {
-		used = append(used, id)
-		if n := times(used, id); n > 1 {
+		if n := used.add(id); n > 1 {
 			return fmt.Sprintf("%s_%d", id, n)
 		}
 		return id
 	}
+	closed := closing(p)
 	var room [256]byte
 	out := room[:0]
 	var losses []message.Loss
@@ -157,8 +156,8 @@ func (w *Writer) Write(p message.Pattern) (string, []message.Loss) {
 			out = append(out, w.Text(string(part))...)
 		case *message.Placeholder:
 			order++
-			if c := w.repeat(part, used); c != nil {
-				used = append(used, c.ID)
+			if c := w.repeat(part, &used); c != nil {
+				used.add(c.ID)
 				if c.Raw != "" {
 					out = append(out, c.Raw...)
 					continue
@@ -177,7 +176,7 @@ func (w *Writer) Write(p message.Pattern) (string, []message.Loss) {
 				tags++
 				id := unique(fmt.Sprintf("m%d", tags))
 				open = append(open, id)
-				out = append(out, w.Tag(part.Role, id, part.String(), closes(p, part))...)
+				out = append(out, w.Tag(part.Role, id, part.String(), closed[part])...)
 			default:
 				id := ""
 				if n := len(open); n > 0 {
@@ -191,11 +190,14 @@ func (w *Writer) Write(p message.Pattern) (string, []message.Loss) {
 }
 
 // repeat gives the source's code for a placeholder that a translation repeats.
-func (w *Writer) repeat(p *message.Placeholder, used []string) *Code {
+func (w *Writer) repeat(p *message.Placeholder, used *idents) *Code {
+	if len(w.Codes) > mostCodes {
+		return nil
+	}
 	for i := range w.Codes {
 		c := &w.Codes[i]
 		own, ok := c.Part().(*message.Placeholder)
-		if !ok || slices.Contains(used, c.ID) {
+		if !ok || used.times(c.ID) > 0 {
 			continue
 		}
 		if own.Name != "" && own.Name == p.Name || own.Position > 0 && own.Position == p.Position || own.Spelling == p.Spelling {
@@ -205,9 +207,39 @@ func (w *Writer) repeat(p *message.Placeholder, used []string) *Code {
 	return nil
 }
 
+// mostCodes is up to how many codes of a source are looked through for those
+// that a translation repeats.
+const mostCodes = 1000
+
+// idents are the IDs of a text's codes that were given; few are found faster in
+// a list.
+type idents struct {
+	list  []string
+	count map[string]int
+}
+
+// add adds an ID, and gives how often it was given then.
+func (u *idents) add(id string) int {
+	if u.count == nil && len(u.list) < cap(u.list) {
+		u.list = append(u.list, id)
+		return u.times(id)
+	}
+	if u.count == nil {
+		u.count = map[string]int{}
+		for _, known := range u.list {
+			u.count[known]++
+		}
+	}
+	u.count[id]++
+	return u.count[id]
+}
+
 // times counts an ID.
-func times(used []string, id string) (n int) {
-	for _, other := range used {
+func (u *idents) times(id string) (n int) {
+	if u.count != nil {
+		return u.count[id]
+	}
+	for _, other := range u.list {
 		if other == id {
 			n++
 		}
@@ -215,23 +247,24 @@ func times(used []string, id string) (n int) {
 	return n
 }
 
-// closes reports whether a tag that opens is closed in the pattern.
-func closes(p message.Pattern, tag *message.Markup) bool {
-	depth, behind := 0, false
+// closing gives the tags that open in a pattern and are closed in it; nil for
+// none.
+func closing(p message.Pattern) map[*message.Markup]bool {
+	var closed map[*message.Markup]bool
+	var open []*message.Markup
 	for _, part := range p {
 		m, ok := part.(*message.Markup)
 		if !ok || m.Role == message.Lone {
 			continue
 		}
-		behind = behind || m == tag
-		if !behind {
-			continue
-		}
 		if m.Role == message.Open {
-			depth++
-		} else if depth--; depth == 0 {
-			return true
+			open = append(open, m)
+		} else if n := len(open); n > 0 {
+			if closed == nil {
+				closed = map[*message.Markup]bool{}
+			}
+			closed[open[n-1]], open = true, open[:n-1]
 		}
 	}
-	return false
+	return closed
 }

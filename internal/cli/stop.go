@@ -16,11 +16,7 @@ import (
 // 143 within half a second; a second signal ends it at once.
 func Main(args []string, stdout, stderr io.Writer) int {
 	signals := make(chan os.Signal, 2)
-	for _, s := range []os.Signal{os.Interrupt, syscall.SIGTERM} {
-		if !signal.Ignored(s) { // as nohup and a shell's & ask for
-			signal.Notify(signals, s)
-		}
-	}
+	signal.Notify(signals, os.Interrupt, syscall.SIGTERM)
 	signal.Ignore(syscall.SIGPIPE) // a reader that goes away, as head does, stops no writing of files
 	ctx, cancel := context.WithCancel(context.Background())
 	defer cancel()

@@ -123,6 +123,9 @@ func braced(text string) bool {
 	return n > 0 && name != ""
 }
 
+// longest is how far a placeholder may go, in bytes.
+const longest = 4096
+
 // next finds the first placeholder: its name, its size and its place; size 0
 // where there is none.
 func (s Spelling) next(text string) (name string, size, at int) {
@@ -148,7 +151,10 @@ func (s Spelling) next(text string) (name string, size, at int) {
 			}
 			continue
 		}
-		stop := strings.Index(rest, end)
+		stop := strings.Index(rest[:min(len(rest), longest)], end)
+		if stop < 0 && len(rest) <= longest { // nor is there one behind
+			return "", 0, 0
+		}
 		if stop < 1 {
 			continue
 		}
