@@ -169,6 +169,10 @@ func segments(key string) []string {
 	return list
 }
 
+// mostLevels bounds how deep objects are made of a key's parts; deeper ones are
+// not read either.
+const mostLevels = 100
+
 // nests reports whether the keys can be nested so that they read the same: all
 // are names parted by dots, none is another's level, arrays are numbered
 // without gaps, and no object would be taken for something else.
@@ -181,6 +185,9 @@ func nests(c *catalog.Catalog) bool {
 	for i := range c.Entries {
 		key := c.Entries[i].Key
 		path := segments(key)
+		if len(path) > mostLevels {
+			return false
+		}
 		dotted = dotted || len(path) > 1
 		_, isTag := tagOf(path[len(path)-1])
 		tags = tags && isTag

@@ -23,6 +23,7 @@ const (
 	mostCells   = 4_000_000 // of all rows, gaps before a cell counted
 	mostColumns = 1_000     // those behind are no table's; they are left alone
 	mostRows    = 1 << 20   // of a sheet (ECMA-376, 18.3.1.73: as spreadsheet programs have it)
+	mostShared  = 1 << 20   // texts that cells share
 	mostCell    = 32_767    // characters (UTF-16) of a cell that spreadsheet programs take
 )
 
@@ -175,7 +176,9 @@ func sharedTexts(text string) ([]string, error) {
 			if err != nil {
 				return nil, err
 			}
-			list = append(list, one)
+			if list = append(list, one); len(list) > mostShared {
+				return nil, fmt.Errorf("it has more than %d shared texts", mostShared)
+			}
 		}
 	}
 	return list, nil

@@ -283,6 +283,10 @@ func (p *parser) add(u unit, e catalog.Entry, key string, notes []string) {
 	p.source.Add(e)
 }
 
+// mostNamed is up to how many parts of a source are looked through for what a
+// code of its translation is.
+const mostNamed = 500
+
 // messages makes messages of what was read, once it is known how the file
 // writes placeholders.
 func (p *parser) messages() {
@@ -304,7 +308,7 @@ func (p *parser) messages() {
 		p.target.Add(catalog.Entry{Key: e.Key, Offset: u.target.whole.from, Fixed: e.Fixed, Limit: e.Limit, State: stateOf(u.state)})
 		targets[i] = int32(len(p.target.Entries))
 		for _, t := range u.targetParts {
-			for _, s := range u.sourceParts {
+			for _, s := range u.sourceParts[:min(len(u.sourceParts), mostNamed)] {
 				if t.code != nil && s.code != nil {
 					t.code.Named(s.code)
 				}

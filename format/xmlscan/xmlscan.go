@@ -58,8 +58,8 @@ type Fault struct {
 	Text, Mend string
 }
 
-// maxDepth bounds nesting.
-const maxDepth = 256
+// maxDepth bounds nesting, maxAttributes the attributes of one tag.
+const maxDepth, maxAttributes = 256, 1000
 
 // Scanner goes through a document.
 type Scanner struct {
@@ -320,9 +320,17 @@ func (s *Scanner) attribute(i int) int {
 		a.ValueTo = a.ValueFrom + end
 		a.To = a.ValueTo + 1
 	}
+	if len(s.Attributes) >= maxAttributes {
+		if len(s.Attributes) == maxAttributes {
+			s.fault(a.From, fmt.Sprintf("a tag has more than %d attributes", maxAttributes), "remove some")
+			s.Attributes = append(s.Attributes, a)
+		}
+		return a.To
+	}
 	for i := range s.Attributes {
 		if s.Attributes[i].Name == a.Name {
 			s.fault(a.From, fmt.Sprintf("the attribute %s stands twice", a.Name), "remove one of them")
+			break
 		}
 	}
 	s.Attributes = append(s.Attributes, a)

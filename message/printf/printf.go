@@ -201,27 +201,29 @@ func (r *Reader) Read(p message.Pattern, text string) message.Pattern {
 	if !r.Formatted {
 		return p.Add(message.Text(text))
 	}
-	all := text
+	all, literal := text, 0 // up to which a % is one
 	for {
-		at := strings.IndexByte(text, '%')
+		at := strings.IndexByte(text[literal:], '%')
 		if at < 0 {
 			return p.Add(message.Text(text))
 		}
+		at += literal
+		s, ok := spec{}, strings.HasPrefix(text[at:], "%%")
+		if !ok {
+			if s, ok = r.Dialect.scan(text[at:]); !ok {
+				r.Faults = append(r.Faults, message.Fault{
+					Offset: len(all) - len(text) + at, Rule: "escape-wrong",
+					Text: "a single % in a text with placeholders", Mend: "write %% for a percent sign",
+				})
+				literal = at + 1
+				continue
+			}
+		}
 		p = p.Add(message.Text(text[:at]))
-		text = text[at:]
-		if strings.HasPrefix(text, "%%") {
+		text, literal = text[at:], 0
+		if s.size == 0 {
 			p = p.Add(message.Text("%"))
 			text = text[2:]
-			continue
-		}
-		s, ok := r.Dialect.scan(text)
-		if !ok {
-			r.Faults = append(r.Faults, message.Fault{
-				Offset: len(all) - len(text), Rule: "escape-wrong",
-				Text: "a single % in a text with placeholders", Mend: "write %% for a percent sign",
-			})
-			p = p.Add(message.Text("%"))
-			text = text[1:]
 			continue
 		}
 		if s.conversion == 'n' {
