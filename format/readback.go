@@ -223,7 +223,8 @@ func ReadBackNew(files []Made, catalogs []*catalog.Catalog, losses []catalog.Los
 		document, faults := made.Format.Parse(made.Data)
 		for i := range faults {
 			if Damage(faults[i]) || faults[i].Rule == "key-duplicate" {
-				return &ReadBackError{faults[i].Key, "", faults[i].Message}
+				key := keyAt(document, &faults[i])
+				return &ReadBackError{key, textOf(catalogs, key), faults[i].Message}
 			}
 		}
 		is = append(is, document.Catalogs())
@@ -253,6 +254,34 @@ func ReadBackNew(files []Made, catalogs []*catalog.Catalog, losses []catalog.Los
 		}
 	}
 	return nil
+}
+
+// keyAt gives the key of the entry in which a fault stands: the last one that
+// begins before it.
+func keyAt(d Document, fault *finding.Finding) string {
+	key, last := fault.Key, -1
+	if key != "" {
+		return key
+	}
+	lines := finding.NewLines(d.Text())
+	for _, c := range d.Catalogs() {
+		for i := range c.Entries {
+			e := &c.Entries[i]
+			if line, column := lines.At(max(e.Offset, 0)); e.Offset > last && (line < fault.Line || line == fault.Line && column <= fault.Column) {
+				key, last = e.Key, e.Offset
+			}
+		}
+	}
+	return key
+}
+
+func textOf(catalogs []*catalog.Catalog, key string) string {
+	for _, c := range catalogs {
+		if e := c.Find(key); e != nil {
+			return e.Message.String()
+		}
+	}
+	return ""
 }
 
 // sameReading reports whether a person would read the same: the same characters

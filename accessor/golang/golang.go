@@ -25,7 +25,7 @@ var Language = &accessor.Language{
 	PackagePattern: "a lower-case name or an import path that ends in one, such as app/text",
 	ValidPackage: func(name string) bool {
 		last := path.Base(name)
-		return regexp.MustCompile(`^[a-z][a-z0-9_]*$`).MatchString(last) && !token.IsKeyword(last)
+		return regexp.MustCompile(`^([\w.~-]+/)*[a-z][a-z0-9_]*$`).MatchString(name) && path.Clean(name) == name && !token.IsKeyword(last)
 	},
 	Generate: generate,
 }
