@@ -183,7 +183,7 @@ func New(f *catalog.Family, o Options) (*Model, error) {
 		m.Cultures = append(m.Cultures, c)
 	}
 	m.matching()
-	m.codes, m.skeletons = m.gather("currency/", currencyCode), m.gather("::", skeleton)
+	m.codes, m.skeletons = m.gather("currency/", currencyCode()), m.gather("::", skeleton())
 	return m, nil
 }
 

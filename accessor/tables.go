@@ -7,6 +7,7 @@ import (
 	"slices"
 	"strconv"
 	"strings"
+	"sync"
 
 	"zelvik/culture"
 	"zelvik/message"
@@ -24,7 +25,9 @@ type Locale struct {
 	Short, Long, ShortAlone, LongAlone, ShortDays, LongDays, ShortDaysAlone, LongDaysAlone, Periods, Parts, Date, Time, Fields string
 }
 
-var currencyCode = regexp.MustCompile(`::[^}]*currency/([A-Z]{3})`)
+var currencyCode = sync.OnceValue(func() *regexp.Regexp {
+	return regexp.MustCompile(`::[^}]*currency/([A-Z]{3})`)
+})
 
 // Locales are the tables of all cultures, in their order.
 func (m *Model) Locales() []Locale {
@@ -57,7 +60,9 @@ func (m *Model) Locales() []Locale {
 	return list
 }
 
-var skeleton = regexp.MustCompile(`, *(?:date|time), *::([A-Za-z]+) *\}`)
+var skeleton = sync.OnceValue(func() *regexp.Regexp {
+	return regexp.MustCompile(`, *(?:date|time), *::([A-Za-z]+) *\}`)
+})
 
 // gather lists what an expression finds in the texts, sorted.
 func (m *Model) gather(mark string, expression *regexp.Regexp) []string {

@@ -119,12 +119,20 @@ func (c *Catalog) indexed() *Numbers {
 // Near gives the entry with the ID, or nil, as Find does. It looks first where
 // the entry probably is: catalogs mostly have theirs in the same order.
 func (c *Catalog) Near(number int, id string) *Entry {
-	if c != nil && number < len(c.Entries) {
+	if i := c.NearAt(number, id); i >= 0 {
+		return &c.Entries[i]
+	}
+	return nil
+}
+
+// NearAt gives the number of the entry that Near gives, or -1.
+func (c *Catalog) NearAt(number int, id string) int {
+	if c != nil && number >= 0 && number < len(c.Entries) {
 		if e := &c.Entries[number]; e.Key == id && e.Product == "" {
-			return e
+			return number
 		}
 	}
-	return c.Find(id)
+	return c.At(id)
 }
 
 // Keys gives the keys of several catalogs, each once, in the order of the first

@@ -2,8 +2,10 @@ package format
 
 import (
 	"fmt"
+	"hash/maphash"
 	"slices"
 	"strings"
+	"unicode/utf8"
 
 	"zelvik/catalog"
 	"zelvik/culture"
@@ -38,25 +40,36 @@ func ReadBack(f *Format, before Document, changes []Change, data []byte, losses 
 		}
 		return &ReadBackError{key, meant(changes, key), fault.Message}
 	}
-	told := toldOf(losses)
+	told, touched, last := toldOf(losses), map[string]bool{}, map[string]int{}
+	for n, c := range changes {
+		touched[c.Key], last[c.Key] = true, n
+		if c.NewKey != "" {
+			touched[c.NewKey], last[c.NewKey] = true, n
+		}
+	}
 	was, is := before.Catalogs(), after.Catalogs()
 	for i, c := range was {
+		drift := 0 // of places, as entries are added before
 		now := counterpart(was, is, c.Culture, i)
 		for j := range c.Entries {
 			e := &c.Entries[j]
-			if touched(changes, e.Key) {
+			if touched[e.Key] {
 				continue
 			}
-			if found := now.Near(j, e.ID()); found == nil && !e.Message.Empty() {
+			at := now.NearAt(j+drift, e.ID())
+			switch {
+			case at >= 0 && sameReading(e.Message, now.Entries[at].Message):
+				drift = at - j
+			case at >= 0:
+				return &ReadBackError{e.Key, e.Message.String(), fmt.Sprintf("it would become %q with the change of %s", now.Entries[at].Message.String(), changes[0].Key)}
+			case !e.Message.Empty():
 				return &ReadBackError{e.Key, e.Message.String(), "it would be lost with the change of " + changes[0].Key}
-			} else if found != nil && !sameReading(e.Message, found.Message) {
-				return &ReadBackError{e.Key, e.Message.String(), fmt.Sprintf("it would become %q with the change of %s", found.Message.String(), changes[0].Key)}
 			}
 		}
 	}
 	for n, c := range changes {
-		if told[c.Key] || slices.ContainsFunc(changes[n+1:], func(later Change) bool { return later.Key == c.Key || later.NewKey == c.Key }) {
-			continue
+		if told[c.Key] || last[c.Key] > n && (c.NewKey == "" || last[c.NewKey] > n) {
+			continue // a later change of the same key counts
 		}
 		if err := c.readBack(is, counterpart(was, is, c.Culture, -1)); err != nil {
 			return err
@@ -106,10 +119,6 @@ func toldOf(losses []catalog.Loss) map[string]bool {
 		told[losses[i].Key] = true
 	}
 	return told
-}
-
-func touched(changes []Change, key string) bool {
-	return slices.ContainsFunc(changes, func(c Change) bool { return c.Key == key || c.NewKey == key })
 }
 
 // counterpart gives what became of a culture's catalog. Who read the file may
@@ -179,33 +188,147 @@ var plainKey, sign = func() (key, sign [256]bool) {
 	for c := range 0x20 {
 		sign[c] = true
 	}
-	for _, c := range "\\'\"{}%<>&@?#$|^~[]`:=+-\x7f" {
+	for _, c := range "\\'\"{}%<>&@?#$|^~[]`:=+-_\x7f" {
 		sign[c] = true
 	}
 	return key, sign
 }()
 
-// Plain reports whether an entry is one that no writer has to think about: a
-// text of letters under a key of letters.
-func Plain(e *catalog.Entry) bool {
-	if e.Product != "" || e.Reference != "" || e.Key == "" || e.Key[0] <= '9' || e.Message.Choice != nil || len(e.Message.Pattern) != 1 {
-		return false
+// Shapes tells the entries of a large file that are worth reading back: those
+// that are not plain, and of those of one shape the first. What a writer has to
+// think about are signs, placeholders, markup, choices and odd keys; two texts
+// that differ in words alone are spelled alike.
+type Shapes struct {
+	seen  map[uint64]struct{}
+	seed  maphash.Seed
+	shape []byte
+}
+
+// NewShapes makes one that has seen no shape.
+func NewShapes() *Shapes { return &Shapes{seen: map[uint64]struct{}{}, seed: maphash.MakeSeed()} }
+
+// New reports whether an entry is not plain and has a shape that was not seen.
+func (s *Shapes) New(e *catalog.Entry) bool {
+	if e.Key == "" || e.Key[0] <= '9' {
+		return true
 	}
 	for i := range len(e.Key) {
 		if !plainKey[e.Key[i]] {
-			return false
+			return true
 		}
 	}
-	text, ok := e.Message.Pattern[0].(message.Text)
-	if !ok || text == "" || text[0] == ' ' || text[len(text)-1] == ' ' {
+	plain := e.Message.Choice == nil && len(e.Message.Pattern) == 1 && e.Product == "" && e.Reference == ""
+	if plain {
+		text, ok := e.Message.Pattern[0].(message.Text)
+		plain = ok && text != "" && text[0] != ' ' && text[len(text)-1] != ' ' && wordsOnly(string(text))
+	}
+	note := false // an odd one
+	for i := range len(e.Note) {
+		note = note || sign[e.Note[i]]
+	}
+	if plain && !note {
 		return false
 	}
+	s.shape = append(append(append(s.shape[:0], e.Product...), 0), e.Reference...)
+	if c := e.Message.Choice; c != nil {
+		for i := range c.Selectors {
+			s.shape = append(s.shape, 2, byte(c.Selectors[i].Kind), byte(c.Selectors[i].Offset))
+			s.placeholder(&c.Selectors[i].Argument)
+		}
+		for i := range c.Variants {
+			for _, key := range c.Variants[i].Keys {
+				s.shape = append(append(s.shape, 3), key...)
+			}
+			s.pattern(c.Variants[i].Pattern)
+		}
+	} else {
+		s.pattern(e.Message.Pattern)
+	}
+	if note {
+		s.text(e.Note)
+	}
+	hash := maphash.Bytes(s.seed, s.shape)
+	if _, known := s.seen[hash]; known {
+		return false
+	}
+	s.seen[hash] = struct{}{}
+	return true
+}
+
+func (s *Shapes) pattern(p message.Pattern) {
+	for _, part := range p {
+		switch part := part.(type) {
+		case message.Text:
+			s.text(string(part))
+		case *message.Placeholder:
+			s.placeholder(part)
+		case *message.Markup:
+			s.shape = append(append(s.shape, 4, byte(part.Role)), part.Spelling...)
+			s.shape = append(append(s.shape, part.Tag...), part.Attributes...)
+		}
+	}
+}
+
+// near is how many characters behind a sign may belong to it, up to a space, as
+// in \u00e9 or &hellip;.
+const near = 8
+
+// text adds a text: words away from signs are one letter, and one without signs
+// is known by its edges.
+func (s *Shapes) text(text string) {
+	if wordsOnly(text) {
+		edges := byte(9)
+		if text != "" && text[0] == ' ' {
+			edges++
+		}
+		if text != "" && text[len(text)-1] == ' ' {
+			edges += 2
+		}
+		s.shape = append(s.shape, 5, edges)
+		return
+	}
+	shape := append(s.shape, 5)
+	from, last := -near-1, byte(0)
 	for i := range len(text) {
-		if sign[text[i]] || text[i] == ' ' && text[i+1] == ' ' {
+		c := text[i]
+		switch {
+		case sign[c] || c == ' ' && (i == 0 || i == len(text)-1 || text[i+1] == ' '):
+			from = i
+		case c == ' ':
+			from = -near - 1
+			continue
+		case i-from <= near:
+		case c >= utf8.RuneSelf:
+			if c = 'b'; last == 'b' {
+				continue
+			}
+		default:
+			if c = 'a'; last == 'a' || last == 'b' {
+				continue
+			}
+		}
+		shape, last = append(shape, c), c
+	}
+	s.shape = shape
+}
+
+// wordsOnly reports whether a text has no sign, and no two spaces together.
+func wordsOnly(text string) bool {
+	for i := range len(text) {
+		if c := text[i]; sign[c] || c == ' ' && i+1 < len(text) && text[i+1] == ' ' {
 			return false
 		}
 	}
 	return true
+}
+
+func (s *Shapes) placeholder(p *message.Placeholder) {
+	s.shape = append(s.shape, 6, byte(p.Type), byte(p.Position), byte(p.Position>>8), byte(p.Syntax))
+	s.shape = append(append(append(append(append(append(s.shape, p.Name...), 7), p.Style...), 7), p.Spelling...), 7)
+	s.shape = append(s.shape, p.Sample...)
+	if p.Wrapped {
+		s.shape = append(s.shape, 8)
+	}
 }
 
 // Made is a file that was made anew.
@@ -290,7 +413,7 @@ func textOf(catalogs []*catalog.Catalog, key string) string {
 // the forms that their platform needs.
 func sameReading(meant, read message.Message) bool {
 	if meant.Choice == nil && read.Choice == nil {
-		return shown(meant.Pattern) == shown(read.Pattern)
+		return alike(meant.Pattern, read.Pattern) || shown(meant.Pattern) == shown(read.Pattern)
 	}
 	var texts []string
 	for _, pattern := range meant.Patterns() {
@@ -302,6 +425,29 @@ func sameReading(meant, read message.Message) bool {
 		}
 	}
 	return !read.Empty() || meant.Empty()
+}
+
+// alike reports whether two patterns have the same parts, which is found faster
+// than what they show.
+func alike(a, b message.Pattern) bool {
+	if len(a) != len(b) {
+		return false
+	}
+	for i := range a {
+		switch part := a[i].(type) {
+		case message.Text:
+			if other, ok := b[i].(message.Text); !ok || part != other {
+				return false
+			}
+		case *message.Placeholder:
+			if _, ok := b[i].(*message.Placeholder); !ok {
+				return false
+			}
+		default:
+			return false
+		}
+	}
+	return true
 }
 
 // shown is what a person sees of a pattern, with a mark for each placeholder.

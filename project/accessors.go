@@ -10,6 +10,7 @@ import (
 	"regexp"
 	"slices"
 	"strings"
+	"sync"
 
 	"zelvik/accessor"
 	languages "zelvik/accessor/all"
@@ -30,7 +31,9 @@ type Accessors struct {
 	Clashes []finding.Finding
 }
 
-var typeName = regexp.MustCompile(`^[A-Z][A-Za-z0-9]*$`)
+var typeName = sync.OnceValue(func() *regexp.Regexp {
+	return regexp.MustCompile(`^[A-Z][A-Za-z0-9]*$`)
+})
 
 // Accessors generates a set of accessors; set.Out is a folder as it is written.
 func (w *Workspace) Accessors(set AccessorConfig) (*Accessors, error) {
@@ -104,7 +107,7 @@ func (set *AccessorConfig) options() (*accessor.Language, accessor.Options, erro
 	if o.Type == "" {
 		o.Type = "Wording"
 	}
-	if !typeName.MatchString(o.Type) {
+	if !typeName().MatchString(o.Type) {
 		return nil, o, fmt.Errorf("%q is no name for a type; use a capital letter and letters or digits, such as Wording", o.Type)
 	}
 	switch set.Visibility {

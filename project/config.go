@@ -9,6 +9,7 @@ import (
 	"regexp"
 	"slices"
 	"strings"
+	"sync"
 
 	"github.com/bmatcuk/doublestar/v4"
 	"github.com/goccy/go-yaml"
@@ -167,7 +168,9 @@ func shortened(path string) string {
 	return rel
 }
 
-var unknownField = regexp.MustCompile(`\[(\d+):(\d+)\] unknown field "([^"]*)"`)
+var unknownField = sync.OnceValue(func() *regexp.Regexp {
+	return regexp.MustCompile(`\[(\d+):(\d+)\] unknown field "([^"]*)"`)
+})
 
 // ReadConfig reads a configuration. Errors name line and column, and for an
 // unknown key the nearest one there is.
@@ -238,7 +241,7 @@ func (c *Config) places() []string {
 // configError makes one sentence of a YAML error.
 func configError(path string, err error) error {
 	text := yaml.FormatError(err, false, false)
-	if m := unknownField.FindStringSubmatch(text); m != nil {
+	if m := unknownField().FindStringSubmatch(text); m != nil {
 		mend := "see docs/configuration.md"
 		if nearest := finding.Nearest(m[3], keys(reflect.TypeOf(Config{}))); nearest != "" {
 			mend = nearest + " was probably meant"

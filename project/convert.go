@@ -338,6 +338,8 @@ func (w *writer) compose(from []holding, source *catalog.Catalog, path, companio
 	held, losses := w.carry(from)
 	heldSource, _ := w.carried(source, from[0].file.Format)
 	last = held[len(held)-1]
+	reading := make(chan *sample, 1)
+	go func() { reading <- w.sampled(held, heldSource, companionPath != "") }()
 	var more []catalog.Loss
 	if len(from) > 1 {
 		r.culture = ""
@@ -361,7 +363,7 @@ func (w *writer) compose(from []holding, source *catalog.Catalog, path, companio
 		r.companion, more = w.target.Companion.Compose(last.catalog, format.Options{Source: heldSource, Beside: true})
 		losses = append(losses, more...)
 	}
-	if r.err = w.readBack(held, heldSource, r, losses); r.err != nil {
+	if r.err = w.readBack(held, <-reading, r, losses); r.err != nil {
 		<-layout
 		return r
 	}
@@ -401,49 +403,72 @@ func (w *writer) compose(from []holding, source *catalog.Catalog, path, companio
 }
 
 // whole is up to how many entries a file that was made is read back whole. Of
-// larger ones those entries are that are not plain.
+// larger ones those entries are that are not plain, one of each shape.
 const whole = 2000
 
-// readBack reads what was composed before it is placed.
-func (w *writer) readBack(held []holding, source *catalog.Catalog, r *result, losses []catalog.Loss) error {
-	if w.target.Name == "mo" {
-		return nil // written only; its writer reads it as a .po file
-	}
-	catalogs := make([]*catalog.Catalog, len(held))
-	made := []format.Made{{Format: w.target, Data: r.data}}
+// sample is what of a large file is composed by itself and read back: the
+// entries that are not plain, one of each shape. It is nil for a small file.
+type sample struct {
+	catalogs []*catalog.Catalog
+	made     []format.Made
+}
+
+// sampled makes the sample of what is to be composed. It may run beside the
+// composing.
+func (w *writer) sampled(held []holding, source *catalog.Catalog, companion bool) *sample {
 	size := 0
-	for i, h := range held {
-		catalogs[i] = h.catalog
+	for _, h := range held {
 		size += len(h.catalog.Entries)
 	}
-	if size > whole {
-		odd := map[string]bool{}
-		for i, c := range catalogs {
-			catalogs[i] = &catalog.Catalog{Culture: c.Culture}
-			for j := range c.Entries {
-				if e := &c.Entries[j]; len(held) > 1 && odd[e.Key] || !format.Plain(e) {
-					if catalogs[i].Entries = append(catalogs[i].Entries, *e); len(held) > 1 {
-						odd[e.Key] = true
-					}
+	if size <= whole || w.target.Name == "mo" {
+		return nil
+	}
+	s := &sample{catalogs: make([]*catalog.Catalog, len(held))}
+	odd, shapes := map[string]bool{}, format.NewShapes()
+	for i, h := range held {
+		c := &catalog.Catalog{Culture: h.catalog.Culture}
+		for j := range h.catalog.Entries {
+			if e := &h.catalog.Entries[j]; len(held) > 1 && odd[e.Key] || shapes.New(e) {
+				if c.Entries = append(c.Entries, *e); len(held) > 1 {
+					odd[e.Key] = true
 				}
 			}
 		}
-		if len(catalogs) > 1 {
-			made[0].Data, _ = w.target.Join(catalogs)
-		} else {
-			made[0].Data, _ = w.target.Compose(catalogs[0], format.Options{Source: source, Beside: r.companionPath != ""})
-		}
+		s.catalogs[i] = c
 	}
-	if r.companionPath != "" {
-		data := r.companion
-		if size > whole {
-			data, _ = w.target.Companion.Compose(catalogs[len(catalogs)-1], format.Options{Source: source, Beside: true})
-		}
-		if len(data) > 0 {
-			made = append(made, format.Made{Format: w.target.Companion, Data: data})
-		}
+	first := format.Made{Format: w.target}
+	if len(held) > 1 {
+		first.Data, _ = w.target.Join(s.catalogs)
+	} else {
+		first.Data, _ = w.target.Compose(s.catalogs[0], format.Options{Source: source, Beside: companion})
 	}
-	if err := format.ReadBackNew(made, catalogs, losses); err != nil {
+	s.made = []format.Made{first}
+	if companion {
+		data, _ := w.target.Companion.Compose(s.catalogs[len(s.catalogs)-1], format.Options{Source: source, Beside: true})
+		s.add(w.target.Companion, data)
+	}
+	return s
+}
+
+func (s *sample) add(f *format.Format, data []byte) {
+	if len(data) > 0 {
+		s.made = append(s.made, format.Made{Format: f, Data: data})
+	}
+}
+
+// readBack reads what was composed, or its sample, before it is placed.
+func (w *writer) readBack(held []holding, s *sample, r *result, losses []catalog.Loss) error {
+	if w.target.Name == "mo" {
+		return nil // written only; its writer reads it as a .po file
+	}
+	if s == nil {
+		s = &sample{made: []format.Made{{Format: w.target, Data: r.data}}}
+		for _, h := range held {
+			s.catalogs = append(s.catalogs, h.catalog)
+		}
+		s.add(w.target.Companion, r.companion)
+	}
+	if err := format.ReadBackNew(s.made, s.catalogs, losses); err != nil {
 		return &files.Error{Path: r.path, Text: err.Error(), Mend: "change the text in " + r.file.Path}
 	}
 	return nil

@@ -7,6 +7,7 @@ import (
 	"slices"
 	"strconv"
 	"strings"
+	"sync"
 
 	"github.com/goccy/go-yaml"
 	"github.com/goccy/go-yaml/ast"
@@ -30,7 +31,9 @@ func (r *reader) fail(at ast.Node, format string, args ...any) error {
 	return &Error{r.screen.Path, line, column, fmt.Sprintf(format, args...)}
 }
 
-var place = regexp.MustCompile(`^\[(\d+):(\d+)\] (.*)`)
+var place = sync.OnceValue(func() *regexp.Regexp {
+	return regexp.MustCompile(`^\[(\d+):(\d+)\] (.*)`)
+})
 
 func (r *reader) read(data []byte) error {
 	if slices.ContainsFunc(strings.Split(string(data), "\n"), func(line string) bool { return len(line) > 1<<16 }) {
@@ -39,7 +42,7 @@ func (r *reader) read(data []byte) error {
 	file, err := parser.ParseBytes(data, 0)
 	if err != nil {
 		first, _, _ := strings.Cut(yaml.FormatError(err, false, false), "\n")
-		if m := place.FindStringSubmatch(first); m != nil {
+		if m := place().FindStringSubmatch(first); m != nil {
 			line, _ := strconv.Atoi(m[1])
 			column, _ := strconv.Atoi(m[2])
 			return &Error{r.screen.Path, line, column, m[3]}

@@ -154,6 +154,8 @@ func doc(text string) string {
 
 // equals are comparisons of the operands that are Long with numbers, which have
 // to be Long, too.
-var equals = regexp.MustCompile(`\b([ift](?: % \d+)?) (==|!=) (\d+)`)
+var equals = sync.OnceValue(func() *regexp.Regexp {
+	return regexp.MustCompile(`\b([ift](?: % \d+)?) (==|!=) (\d+)`)
+})
 
-func long(condition string) string { return equals.ReplaceAllString(condition, "$1 $2 ${3}L") }
+func long(condition string) string { return equals().ReplaceAllString(condition, "$1 $2 ${3}L") }

@@ -141,13 +141,15 @@ func literal(text string) string {
 	return string(out)
 }
 
-var trailing = regexp.MustCompile(`(?m)[ \t]+$`)
+var trailing = sync.OnceValue(func() *regexp.Regexp {
+	return regexp.MustCompile(`(?m)[ \t]+$`)
+})
 
 // doc writes text for a documentation comment, which it must not end.
 func doc(text string) string {
 	text = strings.NewReplacer("*/", "*\u2215", "@", "&#64;", "\r", "").Replace(text)
 	text = strings.ReplaceAll(text, "\n", "\n   * ")
-	return trailing.ReplaceAllString(text, "")
+	return trailing().ReplaceAllString(text, "")
 }
 
 // comment is text for a line comment.

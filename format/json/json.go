@@ -9,6 +9,7 @@ import (
 	"regexp"
 	"slices"
 	"strings"
+	"sync"
 
 	"zelvik/catalog"
 	"zelvik/culture"
@@ -23,17 +24,18 @@ var Format = made(parse, compose, func(text string) (message.Message, []message.
 
 // spelled are the format's forms in which it is settled how placeholders are
 // spelled.
-var spelled = map[string]*format.Format{}
-
-func init() {
+var spelled = sync.OnceValue(func() map[string]*format.Format {
+	list := map[string]*format.Format{}
 	for i, word := range loose.Words {
 		s := loose.Spelling(i)
 		f := made(func(data []byte) (format.Document, []finding.Finding) { return parseAs(data, &s) },
 			func(c *catalog.Catalog, o format.Options) ([]byte, []catalog.Loss) { return composeAs(c, o, s) }, s.Parse)
-		spelled[word] = f
+		list[word] = f
 	}
-	Format.Spelled = func(word string) *format.Format { return spelled[word] }
-}
+	return list
+})
+
+func init() { Format.Spelled = func(word string) *format.Format { return spelled()[word] } }
 
 func made(parse func([]byte) (format.Document, []finding.Finding), compose func(*catalog.Catalog, format.Options) ([]byte, []catalog.Loss), read func(string) (message.Message, []message.Fault)) *format.Format {
 	return &format.Format{
@@ -63,20 +65,24 @@ var holds = format.Abilities{Plurals: true, Exact: true, Ordinals: true, Selects
 var settings = []string{"package.json", "package-lock.json", "tsconfig.json", "manifest.json", "composer.json", "jsconfig.json", "zelvik.ledger.json", "zelvik.schema.json"}
 
 // looksLike is how an object begins whose first value is a text or an object.
-var looksLike = regexp.MustCompile(`^(?:\x{feff})?\s*\{\s*"(?:[^"\\]|\\.)*"\s*:\s*["{]`)
+var looksLike = sync.OnceValue(func() *regexp.Regexp {
+	return regexp.MustCompile(`^(?:\x{feff})?\s*\{\s*"(?:[^"\\]|\\.)*"\s*:\s*["{]`)
+})
 
 // folders are names of folders that hold translations.
 var folders = []string{"locales", "locale", "_locales", "i18n", "l10n", "lang", "langs", "language", "languages", "translations", "messages", "strings", "nls", "texts"}
 
 // allIn is how a file begins that holds all cultures, each in an object of its own.
-var allIn = regexp.MustCompile(`^(?:\x{feff})?\s*\{\s*"([A-Za-z]{2,3}(?:[-_][A-Za-z0-9]+)*)"\s*:\s*\{`)
+var allIn = sync.OnceValue(func() *regexp.Regexp {
+	return regexp.MustCompile(`^(?:\x{feff})?\s*\{\s*"([A-Za-z]{2,3}(?:[-_][A-Za-z0-9]+)*)"\s*:\s*\{`)
+})
 
 // recognise is sure of a file whose name, or whose folder among translations,
 // is a culture; other JSON files may be anything.
 func recognise(p string, head []byte) format.Fit {
 	ext := strings.ToLower(path.Ext(p))
 	if ext != ".json" && ext != ".jsonc" {
-		if looksLike.Match(head) {
+		if looksLike().Match(head) {
 			return format.Maybe
 		}
 		return format.No
@@ -90,7 +96,7 @@ func recognise(p string, head []byte) format.Fit {
 			return format.Yes
 		}
 	}
-	if m := allIn.FindSubmatch(head); m != nil && slices.Contains(folders, strings.ToLower(strings.TrimSuffix(path.Base(p), path.Ext(p)))) {
+	if m := allIn().FindSubmatch(head); m != nil && slices.Contains(folders, strings.ToLower(strings.TrimSuffix(path.Base(p), path.Ext(p)))) {
 		if _, ok := tagOf(string(m[1])); ok {
 			return format.Yes // translations.json
 		}

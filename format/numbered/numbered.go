@@ -23,19 +23,19 @@ type Forms struct {
 
 // samples are the whole numbers that a file's rule and the culture's rules are
 // asked about.
-var samples = func() (list []int) {
+var samples = sync.OnceValue(func() (list []int) {
 	for n := range 1001 {
 		list = append(list, n)
 	}
 	return append(list, 10000, 100000, 1000000)
-}()
+})
 
 // Reached gives the culture's categories that whole numbers up to a thousand
 // have, in CLDR's order; larger numbers alone do not ask for a form.
 func Reached(tag culture.Tag) []string {
 	rules := tag.Cardinal()
 	seen := map[string]bool{}
-	for _, n := range samples[:1001] {
+	for _, n := range samples()[:1001] {
 		seen[rules.CategoryOf(n)] = true
 	}
 	return slices.DeleteFunc(slices.Clone(culture.Categories), func(c string) bool { return !seen[c] })
@@ -54,7 +54,7 @@ func Match(tag culture.Tag, count int, form func(n int) int) Forms {
 	}
 	rules := tag.Cardinal()
 	hits := map[string][]int{}
-	for _, n := range samples {
+	for _, n := range samples() {
 		category := rules.CategoryOf(n)
 		if hits[category] == nil {
 			hits[category] = make([]int, count)

@@ -6,6 +6,7 @@ import (
 	"slices"
 	"strconv"
 	"strings"
+	"sync"
 
 	"zelvik/catalog"
 	"zelvik/finding"
@@ -111,12 +112,14 @@ type parser struct {
 	at  int
 }
 
-var charsetHeader = regexp.MustCompile(`(?i)Content-Type:[^\n"]*charset=([A-Za-z0-9_.:-]+)`)
+var charsetHeader = sync.OnceValue(func() *regexp.Regexp {
+	return regexp.MustCompile(`(?i)Content-Type:[^\n"]*charset=([A-Za-z0-9_.:-]+)`)
+})
 
 func parse(data []byte) (format.Document, []finding.Finding) {
 	text := charset.Decode(data)
 	named := ""
-	if m := charsetHeader.FindSubmatch(data[:min(len(data), 8192)]); m != nil && text.Encoding == charset.UTF8 {
+	if m := charsetHeader().FindSubmatch(data[:min(len(data), 8192)]); m != nil && text.Encoding == charset.UTF8 {
 		named = string(m[1])
 		text = charset.DecodeIn(data, named)
 	}

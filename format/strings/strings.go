@@ -7,6 +7,7 @@ import (
 	"path"
 	"regexp"
 	"strings"
+	"sync"
 
 	"zelvik/culture"
 	"zelvik/format"
@@ -34,14 +35,16 @@ func recognise(p string, head []byte) format.Fit {
 	if strings.EqualFold(path.Ext(p), ".strings") {
 		return format.Yes
 	}
-	if assignment.Match(head) {
+	if assignment().Match(head) {
 		return format.Maybe
 	}
 	return format.No
 }
 
 // assignment is how the lines of a table look.
-var assignment = regexp.MustCompile(`(?m)^\s*"(?:[^"\\]|\\.)*"\s*=\s*"(?:[^"\\]|\\.)*"\s*;`)
+var assignment = sync.OnceValue(func() *regexp.Regexp {
+	return regexp.MustCompile(`(?m)^\s*"(?:[^"\\]|\\.)*"\s*=\s*"(?:[^"\\]|\\.)*"\s*;`)
+})
 
 func locate(p string) format.Location { return stringsdict.LocateIn(p, "strings") }
 

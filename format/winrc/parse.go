@@ -6,6 +6,7 @@ import (
 	"regexp"
 	"slices"
 	"strings"
+	"sync"
 
 	"zelvik/catalog"
 	"zelvik/culture"
@@ -92,13 +93,15 @@ type parser struct {
 	counts map[string]int
 }
 
-var codePage = regexp.MustCompile(`(?m)^[ \t]*#[ \t]*pragma[ \t]+code_page[ \t]*\([ \t]*(\d+)[ \t]*\)`)
+var codePage = sync.OnceValue(func() *regexp.Regexp {
+	return regexp.MustCompile(`(?m)^[ \t]*#[ \t]*pragma[ \t]+code_page[ \t]*\([ \t]*(\d+)[ \t]*\)`)
+})
 
 // parts gives the code pages of a script. That of western Europe is the one
 // before the first that is named, unless all of the script is in that one.
 func parts(data []byte) []charset.Part {
 	list := []charset.Part{{From: 0, Page: "1252"}}
-	for _, m := range codePage.FindAllSubmatchIndex(data, -1) {
+	for _, m := range codePage().FindAllSubmatchIndex(data, -1) {
 		list = append(list, charset.Part{From: m[1], Page: string(data[m[2]:m[3]])})
 	}
 	if len(list) == 2 && list[1].Page != "65001" {

@@ -63,7 +63,17 @@ func newEnv(args []string, stdout, stderr io.Writer) *env {
 }
 
 func (e *env) run(ctx context.Context, args []string) int {
-	err := e.app().Run(ctx, args)
+	if len(args) == 2 && args[1] == "--version" { // nothing else is made for it
+		_, _ = fmt.Fprintln(e.stdout, "zelvik "+Version)
+		args = args[:1]
+		return e.finish(nil, args)
+	}
+	return e.finish(e.app(args).Run(ctx, args), args)
+}
+
+// finish gives back what the run held, says what is left to say, and gives the
+// exit status.
+func (e *env) finish(err error, args []string) int {
 	e.session.Close()
 	status := e.end(err)
 	e.unfinished(args)
@@ -120,7 +130,7 @@ func (e *env) say(err error) {
 	_, _ = fmt.Fprintln(e.stderr, "zelvik: "+text)
 }
 
-func (e *env) app() *cli.Command {
+func (e *env) app(args []string) *cli.Command {
 	cli.VersionPrinter = func(c *cli.Command) { _, _ = fmt.Fprintln(e.stdout, "zelvik "+Version) }
 	app := &cli.Command{
 		Name:                  "zelvik",
@@ -141,7 +151,7 @@ func (e *env) app() *cli.Command {
 			}
 			return unknownCommand(c, c.Args().First())
 		},
-		Commands: e.commands(),
+		Commands: e.commands(args),
 	}
 	for _, command := range app.Commands {
 		command.OnUsageError = usageError
@@ -151,30 +161,42 @@ func (e *env) app() *cli.Command {
 	return app
 }
 
-// commands is the list of commands, in the order of the job.
-func (e *env) commands() []*cli.Command {
-	return []*cli.Command{
-		e.surveyCommand(),
-		e.liftCommand(),
-		e.convertCommand(),
-		e.tableCommand(),
-		e.reconcileCommand(),
-		e.setCommand(),
-		e.renameCommand(),
-		e.draftCommand(),
-		e.handoffCommand(),
-		e.takebackCommand(),
-		e.traceCommand(),
-		e.mergeCommand(),
-		e.pseudoCommand(),
-		e.verifyCommand(),
-		e.accessorsCommand(),
-		e.drawCommand(),
-		e.formatsCommand(),
-		e.demoCommand(),
-		e.rulesCommand(),
-		e.culturesCommand(),
+// commands is the list of commands, in the order of the job. Where the first
+// argument names one, it is made alone, as making all of them takes as long as
+// starting the program.
+func (e *env) commands(args []string) []*cli.Command {
+	var list []*cli.Command
+	for _, one := range []struct {
+		name string
+		make func() *cli.Command
+	}{
+		{"survey", e.surveyCommand},
+		{"lift", e.liftCommand},
+		{"convert", e.convertCommand},
+		{"table", e.tableCommand},
+		{"reconcile", e.reconcileCommand},
+		{"set", e.setCommand},
+		{"rename", e.renameCommand},
+		{"draft", e.draftCommand},
+		{"handoff", e.handoffCommand},
+		{"takeback", e.takebackCommand},
+		{"trace", e.traceCommand},
+		{"merge", e.mergeCommand},
+		{"pseudo", e.pseudoCommand},
+		{"verify", e.verifyCommand},
+		{"accessors", e.accessorsCommand},
+		{"draw", e.drawCommand},
+		{"formats", e.formatsCommand},
+		{"demo", e.demoCommand},
+		{"rules", e.rulesCommand},
+		{"cultures", e.culturesCommand},
+	} {
+		if len(args) > 1 && args[1] == one.name {
+			return []*cli.Command{one.make()}
+		}
+		list = append(list, one.make())
 	}
+	return list
 }
 
 func unknownCommand(c *cli.Command, name string) error {
