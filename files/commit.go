@@ -121,6 +121,9 @@ func (b *batch) resolve(w *Write) error {
 				w.home = held
 			}
 		}
+		if base != "" && b.plan.Out != "" && w.home == "" { // one place for all that is made in a folder
+			w.home, _ = real(base) // it was asked before
+		}
 		w.home = cmp.Or(w.home, dir)
 	}
 	if out := absolute(b.plan.Out); b.plan.Out != "" && Inside(out, path) && !Inside(out, w.target) {

@@ -68,7 +68,7 @@ func (e *env) demo(ctx context.Context, c *cli.Command) error {
 	} else if entries, err := os.ReadDir(dir); err == nil && len(entries) > 0 {
 		return fmt.Errorf("%s is not empty; name a folder that does not exist yet", dir)
 	}
-	if err := copyOut(dir); err != nil {
+	if err := e.copyOut(dir); err != nil {
 		return err
 	}
 	p.Printf("%s\n", p.Strong("Skerry Line, a made-up ferry company, in "+dir))
@@ -88,35 +88,21 @@ func (e *env) demo(ctx context.Context, c *cli.Command) error {
 }
 
 // copyOut writes the demo's files and the list of its mistakes.
-func copyOut(dir string) error {
+func (e *env) copyOut(dir string) error {
+	plan := &files.Plan{Remade: true, Out: dir}
+	plan.Add(filepath.Join(dir, "MISTAKES.md"), nil, []byte(demo.Mistakes()))
 	err := fs.WalkDir(demo.Project(), ".", func(path string, d fs.DirEntry, err error) error {
-		if err != nil {
+		if err != nil || d.IsDir() {
 			return err
-		}
-		at := filepath.Join(dir, filepath.FromSlash(path))
-		if d.IsDir() {
-			if err := os.MkdirAll(at, 0o755); err != nil {
-				return &files.Error{Path: at, Text: "the folder cannot be made", Mend: "name another folder"}
-			}
-			return nil
 		}
 		data, err := fs.ReadFile(demo.Project(), path)
-		if err != nil {
-			return err
-		}
-		return writeOut(at, data)
+		plan.Add(filepath.Join(dir, filepath.FromSlash(path)), nil, data)
+		return err
 	})
 	if err != nil {
 		return err
 	}
-	return writeOut(filepath.Join(dir, "MISTAKES.md"), []byte(demo.Mistakes()))
-}
-
-func writeOut(at string, data []byte) error {
-	if err := os.WriteFile(at, data, 0o644); err != nil {
-		return &files.Error{Path: at, Text: "the file cannot be written", Mend: "name another folder"}
-	}
-	return nil
+	return e.place(plan)
 }
 
 // stop runs one command for real and shows the beginning of what it prints.

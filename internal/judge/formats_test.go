@@ -1,6 +1,8 @@
 package judge
 
 import (
+	"bytes"
+	"encoding/csv"
 	"encoding/json"
 	"fmt"
 	"os"
@@ -12,6 +14,9 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"zelvik/culture"
+	"zelvik/format"
+	"zelvik/message"
+	"zelvik/project"
 )
 
 // Java's own readers: Properties, ResourceBundle with its fallback, and
@@ -173,4 +178,52 @@ print(json.dumps({r[0]: r[rows[0].index("de")] for r in rows}))`)
 	var texts map[string]string
 	require.NoError(t, json.Unmarshal([]byte(printed), &texts))
 	assert.Equal(t, "Bordkarte", texts["boarding_title"])
+}
+
+// A spreadsheet program opens what was written, and what was edited in a
+// workbook of its own.
+func TestSpreadsheetProgram(t *testing.T) {
+	office := need(t, "soffice")
+	dir := convertedTo(t, "sheet", "all.xlsx")
+	to := func(form, name string) {
+		tool(t, dir, office, "-env:UserInstallation=file://"+dir+"/profile", "--headless", "--convert-to", form, "--outdir", dir, filepath.Join(dir, name))
+	}
+	cells := func(name string) map[string]map[string]string {
+		data, err := os.ReadFile(filepath.Join(dir, name))
+		require.NoError(t, err)
+		rows, err := csv.NewReader(bytes.NewReader(data)).ReadAll()
+		require.NoError(t, err)
+		table := map[string]map[string]string{}
+		for _, row := range rows[1:] {
+			table[row[0]] = map[string]string{}
+			for i, text := range row {
+				table[row[0]][rows[0][i]] = text
+			}
+		}
+		return table
+	}
+	to("csv:Text - txt - csv (StarCalc):44,34,76", "all.xlsx")
+	assert.Equal(t, "Bordkarte", cells("all.csv")["boarding_title"]["de"])
+	assert.Equal(t, "It's \"quoted\" \\ back, 100% & <3 {brace} @at", cells("all.csv")["hard_quotes"]["en"])
+	require.NoError(t, os.Remove(filepath.Join(dir, "all.xlsx")))
+	to("xlsx", "all.csv") // the program's own workbook
+	file, err := project.Open(filepath.Join(dir, "all.xlsx"), "")
+	require.NoError(t, err)
+	require.Empty(t, file.Findings)
+	text := message.Plain("Neu <&> _x0041_")
+	data, _, err := file.Edit([]format.Change{{Culture: "de", Key: "boarding_title", Message: &text}, {Culture: "en", Key: "fresh", Message: &text}, {Op: format.Remove, Key: "hard_two"}})
+	require.NoError(t, err)
+	require.NoError(t, os.WriteFile(filepath.Join(dir, "edited.xlsx"), data, 0o644))
+	to("csv:Text - txt - csv (StarCalc):44,34,76", "edited.xlsx")
+	edited := cells("edited.csv")
+	assert.Equal(t, "Neu <&> _x0041_", edited["boarding_title"]["de"])
+	assert.Equal(t, "Neu <&> _x0041_", edited["fresh"]["en"])
+	assert.NotContains(t, edited, "hard_two")
+	python := need(t, "/usr/bin/python3")
+	assert.Equal(t, "Neu <&> _x0041_", strings.TrimSpace(tool(t, dir, python, "-c", `
+import openpyxl
+from openpyxl.utils.escape import unescape
+sheet = openpyxl.load_workbook("edited.xlsx").worksheets[0]
+rows = {r[0]: r for r in sheet.iter_rows(values_only=True)}
+print(unescape(rows["fresh"][rows["key"].index("en")]))`)))
 }
