@@ -126,12 +126,16 @@ func (t Tag) Ordinal() Rules { return t.rules("ordinal") }
 
 func (t Tag) rules(kind string) Rules {
 	table := pluralTables()[kind]
-	for tag := t; tag != ""; tag = tag.Parent() {
-		if rules, ok := table[string(tag)]; ok {
+	for tag := string(t); ; { // by shorter tags, not by the parents of texts: sr-Latn counts as sr does
+		if rules, ok := table[tag]; ok {
 			return rules()
 		}
+		i := strings.LastIndexByte(tag, '-')
+		if i < 0 {
+			return nil
+		}
+		tag = tag[:i]
 	}
-	return nil
 }
 
 // Category gives the category of a number.

@@ -3,6 +3,7 @@ package verify
 import (
 	"fmt"
 	"slices"
+	"strconv"
 	"strings"
 
 	"zelvik/catalog"
@@ -20,7 +21,7 @@ var pluralGap = &Rule{
 	Catalog: func(f *Family, m *catalog.Member, report Report) {
 		eachPlural(m, func(e *catalog.Entry, s message.Selector, keys []string, rules culture.Rules) {
 			for _, category := range needed(rules, s) {
-				if !slices.Contains(keys, category) {
+				if !slices.Contains(keys, category) && !exactly(rules, s, keys, category) {
 					report(e, fmt.Sprintf("%s needs the plural form %s (as in %s), and it is missing", m.Culture.Name(), category, strings.Join(samples(rules, category), ", ")), "add the form "+category)
 				}
 			}
@@ -93,6 +94,22 @@ func needed(rules culture.Rules, s message.Selector) []string {
 		}
 	}
 	return list
+}
+
+// exactly reports whether exact cases stand for all whole numbers of a category,
+// as =1 does for "one" in English: then nothing of it is left to show. Counts
+// of a choice with an offset are held against the category without it.
+func exactly(rules culture.Rules, s message.Selector, keys []string, category string) bool {
+	some := false
+	for n := range 1001 {
+		if rules.CategoryOf(n) != category {
+			continue
+		}
+		if some = true; !slices.Contains(keys, "="+strconv.Itoa(n+s.Offset)) {
+			return false
+		}
+	}
+	return some && category != message.Default
 }
 
 // samples gives the first numbers of a category.

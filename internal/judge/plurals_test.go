@@ -5,6 +5,7 @@ import (
 	"fmt"
 	"os"
 	"path/filepath"
+	"slices"
 	"strings"
 	"testing"
 
@@ -139,4 +140,64 @@ func TestCategories(t *testing.T) {
 			}
 		})
 	}
+}
+
+// Every language with every script and region that Unicode's locale data knows
+// it in has the categories that the JavaScript engine's data has.
+func TestPluralCategoriesOfAllCultures(t *testing.T) {
+	node := need(t, "node")
+	var tags []string
+	scripts := strings.Fields("Latn Cyrl Arab Deva Hans Hant Guru Hebr Thaa Mong Tfng Grek Beng Telu Shaw Dsrt Vaii Adlm Olck Mtei Nkoo Aran Armn Geor Ethi Mymr Khmr Thai")
+	for _, language := range culture.Languages() {
+		tags = append(tags, language)
+		for _, script := range scripts {
+			tags = append(tags, language+"-"+script)
+		}
+	}
+	tags = append(tags, strings.Fields("sr-Latn-RS sr-Cyrl-BA bs-Cyrl-BA uz-Cyrl-UZ pa-Arab-PK kk-Arab-CN az-Cyrl zh-Hant-HK pt-PT pt-BR pt-AO pt-MZ pt-CH es-419 es-MX fr-CA en-001 en-150 de-CH nb nn no sh-RS")...)
+	dir := t.TempDir()
+	write(t, filepath.Join(dir, "tags.json"), `["`+strings.Join(tags, `","`)+`"]`)
+	printed := tool(t, dir, node, "-e", `
+for (const tag of JSON.parse(require("fs").readFileSync("tags.json", "utf8"))) {
+  try { if (!Intl.PluralRules.supportedLocalesOf([tag]).length) continue; } catch { continue; } // no tag for it
+  const both = ["cardinal", "ordinal"].map((type) => new Intl.PluralRules(tag, {type}));
+  const of = (rules) => rules.resolvedOptions().pluralCategories.slice().sort().join(",");
+  const say = (n) => both.map((rules) => rules.select(n)).join("/");
+  console.log(tag, ...both.map(of), [0, 1, 2, 3, 5, 11, 21, 100, 1.5].map(say).join(","));
+}`)
+	asked, wrong := 0, 0
+	for line := range strings.Lines(printed) {
+		fields := strings.Fields(line)
+		if len(fields) < 4 { // not known to the engine
+			continue
+		}
+		tag, err := culture.Parse(fields[0])
+		if err != nil {
+			continue
+		}
+		asked++
+		var said []string
+		for _, number := range strings.Fields("0 1 2 3 5 11 21 100 1.5") {
+			o, err := culture.ParseOperands(number)
+			require.NoError(t, err)
+			said = append(said, tag.Cardinal().Category(o)+"/"+tag.Ordinal().Category(o))
+		}
+		if have := strings.Join(said, ","); have != fields[3] {
+			if wrong++; wrong < 20 {
+				assert.Equal(t, fields[3], have, "%s", tag)
+			}
+		}
+		for i, rules := range []culture.Rules{tag.Cardinal(), tag.Ordinal()} {
+			list := rules.Categories()
+			slices.Sort(list)
+			if have := strings.Join(list, ","); have != fields[i+1] {
+				if wrong++; wrong < 20 {
+					assert.Equal(t, fields[i+1], have, "%s %d", tag, i)
+				}
+			}
+		}
+	}
+	assert.Zero(t, wrong)
+	assert.Greater(t, asked, 3000)
+	t.Logf("%d cultures", asked)
 }
