@@ -119,7 +119,7 @@ func (m Message) Complete(source []Placeholder) {
 			if !same(k, p) {
 				continue
 			}
-			if p.Name == "" {
+			if p.Name == "" || k.Name != "" && p.Position > 0 && !p.Syntax.Named() { // where positions count, a name is for people
 				p.Name = k.Name
 			}
 			if p.Position == 0 {

@@ -229,7 +229,8 @@ func (w *composer) attributes(e *catalog.Entry, patterns ...message.Pattern) {
 	}
 	for _, p := range patterns {
 		if printf.Java.Formatted(p.Literal()) {
-			w.out = append(w.out, ` formatted="false"`...)
+			w.out = append(w.out, ` formatted="false"`...) // or the compiler asks for numbers
+			w.lose("escape", "that the % in the text is no placeholder", "it reads as one")
 			return
 		}
 	}

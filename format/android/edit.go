@@ -189,18 +189,15 @@ func (e *editor) formatted(el part, w *composer, patterns ...message.Pattern) {
 	looks := false
 	for _, p := range patterns {
 		if hasPlaceholder(p) {
-			if el.unformatted {
-				w.lose("escape", "that the text has placeholders", "they are text, as the element says formatted=\"false\"")
-			}
 			return
 		}
 		looks = looks || printf.Java.Formatted(p.Literal())
 	}
-	switch {
-	case !looks || el.unformatted:
-	case el.Name == "item":
-		w.lose("escape", "that the % in the text is no placeholder", "it reads as one")
-	default:
+	if !looks {
+		return
+	}
+	w.lose("escape", "that the % in the text is no placeholder", "it reads as one")
+	if !el.unformatted && el.Name != "item" { // or the compiler asks for numbers
 		end := el.Token.To - len(">")
 		e.Replace(end, end, ` formatted="false"`)
 	}
@@ -228,11 +225,7 @@ func (e *editor) content(el part, escaped string, numbered, formatted bool) {
 		escaped = `"` + strings.NewReplacer(`\'`, "'", `\u0020`, " ").Replace(escaped) + `"`
 	}
 	e.Splice(el.contentFrom, el.contentTo, escaped, func(raw string) string {
-		formats := ""
-		if el.unformatted {
-			formats = ` formatted="false"`
-		}
-		d, _ := parse([]byte("<resources " + xliffNamespace + `><string name="k"` + formats + ">" + raw + "</string></resources>"))
+		d, _ := parse([]byte("<resources " + xliffNamespace + `><string name="k">` + raw + "</string></resources>"))
 		if entries := d.Catalogs()[0].Entries; len(entries) == 1 {
 			w := e.composer(&entries[0])
 			w.pattern(entries[0].Message.Main(), numbered, formatted)

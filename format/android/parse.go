@@ -224,31 +224,28 @@ func (p *parser) child() {
 		p.Skip()
 		return
 	}
-	formatted := true
 	if len(p.Attributes) > 1 {
-		formatted = p.attributes(&entry)
+		p.attributes(&entry)
 	}
 	switch element.Name {
 	case "string":
-		p.str(&entry, formatted)
+		p.str(&entry)
 	case "plurals":
-		p.plurals(&entry, formatted)
+		p.plurals(&entry)
 	case "string-array":
-		p.array(&entry, formatted)
+		p.array(&entry)
 	}
 }
 
-// attributes reads the attributes beside the name and says whether the text
-// may be a format string.
-func (p *parser) attributes(entry *catalog.Entry) (formatted bool) {
+// attributes reads the attributes beside the name. The attribute formatted only
+// keeps the compiler from asking for numbers; placeholders are ones all the same.
+func (p *parser) attributes(entry *catalog.Entry) {
 	if product, ok := p.Value("product"); ok && product != "default" {
 		entry.Product = product
 	}
 	if value, ok := p.Value("translatable"); ok && value == "false" {
 		entry.Fixed = true
 	}
-	value, ok := p.Value("formatted")
-	return !ok || value != "false"
 }
 
 func (p *parser) add(e *catalog.Entry) {
@@ -270,15 +267,10 @@ func (p *parser) double(first int, e *catalog.Entry) {
 	p.report("key-duplicate", e.Offset, e.Key, fmt.Sprintf("the key %s stands twice; first in line %d", e.Key, line), "remove one of them")
 }
 
-func (p *parser) str(entry *catalog.Entry, formatted bool) {
+func (p *parser) str(entry *catalog.Entry) {
 	if !p.Lone {
 		span := p.content("string")
-		if formatted && !span.percent {
-			formatted = false
-		}
-		if formatted {
-			formatted = printf.Java.Formatted(p.src[span.from:span.to])
-		}
+		formatted := span.percent && printf.Java.Formatted(p.src[span.from:span.to])
 		p.value(entry, span, formatted, &entry.Message.Pattern)
 	}
 	p.add(entry)
@@ -378,7 +370,7 @@ func (p *parser) items(element string, f func(item xmlscan.Token, quantity strin
 	}
 }
 
-func (p *parser) plurals(entry *catalog.Entry, formatted bool) {
+func (p *parser) plurals(entry *catalog.Entry) {
 	type item struct {
 		quantity string
 		span
@@ -399,7 +391,7 @@ func (p *parser) plurals(entry *catalog.Entry, formatted bool) {
 	})
 	any := false
 	for _, i := range items {
-		any = any || formatted && printf.Java.Formatted(p.src[i.from:i.to])
+		any = any || printf.Java.Formatted(p.src[i.from:i.to])
 	}
 	choice := &message.Choice{Variants: make([]message.Variant, 0, len(items))}
 	for _, i := range items {
@@ -413,13 +405,13 @@ func (p *parser) plurals(entry *catalog.Entry, formatted bool) {
 	p.add(entry)
 }
 
-func (p *parser) array(entry *catalog.Entry, formatted bool) {
+func (p *parser) array(entry *catalog.Entry) {
 	name := entry.Key
 	index := 0
 	p.items("string-array", func(token xmlscan.Token, _ string, s span) {
 		item := *entry
 		item.Key, item.Offset = catalog.ArrayKey(name, index), token.From
-		p.value(&item, s, formatted && printf.Java.Formatted(p.src[s.from:s.to]), &item.Message.Pattern)
+		p.value(&item, s, printf.Java.Formatted(p.src[s.from:s.to]), &item.Message.Pattern)
 		p.add(&item)
 		index++
 	})
