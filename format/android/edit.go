@@ -378,11 +378,13 @@ func (e *editor) gap(after string) (at int, before bool) {
 		from := min(int(e.notes[0]), e.elementStart(0))
 		return strings.LastIndexByte(e.Src[:from], '\n') + 1, true
 	}
-	end := strings.LastIndex(e.Src, "</resources>")
-	if end < 0 {
-		if at := strings.Index(e.Src, "<resources"); at >= 0 && strings.Contains(e.Src[at:], "/>") {
-			return -1, false
+	end := -1
+	for s := xmlscan.New(e.Src); s.Next(); {
+		if s.Kind == xmlscan.End && s.Name == "resources" {
+			end = s.From
 		}
+	}
+	if end < 0 {
 		return -1, false
 	}
 	start := strings.LastIndexByte(e.Src[:end], '\n') + 1

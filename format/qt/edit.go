@@ -186,24 +186,15 @@ func (e *editor) state(s *slot, state catalog.State) {
 	if s.translation.whole.from < 0 {
 		return
 	}
-	tag := e.Src[s.translation.start.from:s.translation.start.to]
 	unfinished := state == catalog.Draft || state == catalog.Moved || state == catalog.Missing
 	if unfinished == (s.kind == "unfinished") {
 		return
 	}
+	kind := ""
 	if unfinished {
-		at := s.translation.start.from + len("<translation")
-		e.Replace(at, at, ` type="unfinished"`)
-		return
+		kind = "unfinished"
 	}
-	if at := strings.Index(tag, "type="); at > 0 {
-		end := at + len("type=") + 1
-		end += strings.IndexByte(tag[end:], tag[at+len("type=")]) + 1
-		for at > 0 && strings.IndexByte(" \t\r\n", tag[at-1]) >= 0 {
-			at--
-		}
-		e.Replace(s.translation.start.from+at, s.translation.start.from+end, "")
-	}
+	e.Replace(xmlscan.SetAttribute(e.Src, s.translation.start.from, s.translation.start.to, "type", kind))
 }
 
 // note changes, adds or removes a comment element.

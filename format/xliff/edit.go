@@ -104,8 +104,7 @@ func (e *editor) note(u *unit, note string) {
 		first := u.notes[0]
 		switch {
 		case note == "" && u.allNotes.whole.from >= 0 && len(u.notes) == 1:
-			end := strings.Index(e.Src[first.whole.to:], "</notes>")
-			e.Remove(u.allNotes.whole.from, first.whole.to+end+len("</notes>"))
+			e.Remove(u.allNotes.whole.from, e.endOfNotes(first.whole.to))
 			return
 		case note == "":
 			e.Remove(first.whole.from, first.whole.to)
@@ -142,33 +141,27 @@ func (e *editor) note(u *unit, note string) {
 	e.Replace(at, at, e.Newline+e.Indent(u.source.whole.from)+"<note>"+note+"</note>")
 }
 
+// endOfNotes gives where the element of all notes ends, behind its last one.
+func (e *editor) endOfNotes(last int) int {
+	s := xmlscan.New(e.Src)
+	s.Seek(last)
+	for s.Next() {
+		if s.Kind == xmlscan.End {
+			return s.To
+		}
+	}
+	return last
+}
+
 // state sets the attribute of the translation, or in version 2 of its segment.
 func (e *editor) state(u *unit, s catalog.State) {
 	holder := u.target
-	name := "<target"
 	if e.second {
-		holder, name = u.segment, "<segment"
-		if holder.whole.from < 0 {
+		if holder = u.segment; holder.whole.from < 0 {
 			return
 		}
 	}
-	word := e.w.state(&catalog.Entry{State: s})
-	tag := e.Src[holder.start.from:holder.start.to]
-	at := strings.Index(tag, " state=")
-	if at < 0 {
-		if word != "" {
-			place := holder.start.from + len(name)
-			e.Replace(place, place, ` state="`+word+`"`)
-		}
-		return
-	}
-	from := at + len(" state=") + 1
-	to := from + strings.IndexByte(tag[from:], tag[from-1])
-	if word == "" {
-		e.Replace(holder.start.from+at, holder.start.from+to+1, "")
-	} else if tag[from:to] != word {
-		e.Replace(holder.start.from+from, holder.start.from+to, word)
-	}
+	e.Replace(xmlscan.SetAttribute(e.Src, holder.start.from, holder.start.to, "state", e.w.state(&catalog.Entry{State: s})))
 }
 
 // insert adds a unit behind its neighbour, or at the end.

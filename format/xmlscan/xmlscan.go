@@ -415,6 +415,36 @@ func LineEnds(text string) string {
 	return strings.ReplaceAll(strings.ReplaceAll(text, "\r\n", "\n"), "\r", "\n")
 }
 
+// Tag reads the start tag that stands in a stretch of a document.
+func Tag(src string, from, to int) *Scanner {
+	s := New(src[:to])
+	s.Seek(from)
+	s.Next()
+	return s
+}
+
+// SetAttribute gives what to replace, and by what, so that the start tag in a
+// stretch of a document has an attribute with a value, or none of that name
+// where the value is "". The value is spelled as XML does already.
+func SetAttribute(src string, from, to int, name, value string) (start, end int, text string) {
+	tag := Tag(src, from, to)
+	for _, a := range tag.Attributes {
+		switch {
+		case a.Name != name:
+		case value != "":
+			return a.ValueFrom, a.ValueTo, value
+		default:
+			for start = a.From; space(src[start-1]); start-- {
+			}
+			return start, a.To, ""
+		}
+	}
+	if start = from + 1 + len(tag.Name); value != "" {
+		text = " " + name + `="` + value + `"`
+	}
+	return start, start, text
+}
+
 // Source gives a stretch of the document as it stands.
 func (s *Scanner) Source(from, to int) string { return s.data[from:to] }
 
