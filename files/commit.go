@@ -25,7 +25,7 @@ import (
 // are put back.
 func (s *Session) Commit(p *Plan) error {
 	if len(p.Writes) == 0 {
-		return nil
+		return p.Check()
 	}
 	if err := p.Refused(); err != nil {
 		return err
@@ -222,6 +222,7 @@ func readOnly(err error) bool { return errors.Is(err, syscall.EROFS) }
 func (b *batch) stage() error {
 	var group errgroup.Group
 	group.SetLimit(8)
+	group.Go(b.plan.Check)
 	for _, h := range b.homes {
 		dir, err := os.MkdirTemp(h.dir, stagePattern)
 		if err != nil {

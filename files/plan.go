@@ -6,7 +6,10 @@ import (
 	"fmt"
 	"io/fs"
 	"os"
+	"runtime"
 	"strings"
+
+	"golang.org/x/sync/errgroup"
 )
 
 // Plan is a set of changes to files that belong together.
@@ -21,6 +24,9 @@ type Plan struct {
 	Remade bool `json:"-"`
 	// Replace lets Make replace what the command did not make.
 	Replace bool `json:"-"`
+	// Checks read what is to be written. They run while it is staged, and where one
+	// fails nothing is placed.
+	Checks []func() error `json:"-"`
 	// Notes are sentences about what a person might not expect, after Commit: a
 	// link that was followed, an owner that could not be kept.
 	Notes []string `json:"-"`
@@ -67,6 +73,16 @@ func (p *Plan) Make(path string, content []byte, ours func(old []byte) bool) err
 	}
 	p.Add(path, old, content)
 	return nil
+}
+
+// Check runs the plan's checks, and gives the first error.
+func (p *Plan) Check() error {
+	var group errgroup.Group
+	group.SetLimit(runtime.GOMAXPROCS(0))
+	for _, check := range p.Checks {
+		group.Go(check)
+	}
+	return group.Wait()
 }
 
 // Refused is an error where files of the plan are there that Make does not know

@@ -339,8 +339,34 @@ func Load(paths []string, configPath string, o Options) (*Workspace, error) {
 	if len(families) == 0 {
 		return nil, usage("no string files at %s; name a file or folder that has some (zelvik formats lists what is read)", strings.Join(paths, ", "))
 	}
-	w.Families = families
+	if w.Families = families; o.Files == nil {
+		w.show()
+	}
 	return w, nil
+}
+
+// mostShown is up to how many bytes files are read back that are only shown
+// (--dry-run): it takes as long as reading them.
+const mostShown = 16 << 20
+
+// show spares the files of a large project the reading back, as none of them is
+// written.
+func (w *Workspace) show() {
+	size := 0
+	for _, f := range w.Families {
+		for _, file := range f.Files {
+			size += len(file.data)
+		}
+	}
+	for _, f := range w.Families {
+		for _, file := range f.Files {
+			for _, one := range []*File{file, file.Companion} {
+				if one != nil {
+					one.shown = size > mostShown
+				}
+			}
+		}
+	}
 }
 
 // hold locks the folders of what a command changes, before it is read.

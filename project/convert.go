@@ -113,11 +113,7 @@ func ConvertFile(file *File, target *format.Format, out string, o Options) (*Con
 	if last := chosen[len(chosen)-1].catalog; last == source || len(chosen) > 1 {
 		source = nil
 	}
-	r := w.compose(chosen, source, out, companionPath)
-	if r.err != nil {
-		return nil, r.err
-	}
-	w.take(r)
+	w.take(w.compose(chosen, source, out, companionPath))
 	return c, nil
 }
 
@@ -278,9 +274,6 @@ func convertFamily(c *Conversion, family *Family, target *format.Format, out str
 	}
 	layouts := map[string]bool{}
 	for _, r := range results {
-		if r.err != nil {
-			return r.err
-		}
 		r.losses = slices.DeleteFunc(r.losses, func(l catalog.Loss) bool { // a file of several cultures is told once
 			again := l.Kind == LayoutLoss && l.Path != "" && layouts[l.Path]
 			layouts[l.Path] = layouts[l.Path] || l.Kind == LayoutLoss
@@ -314,7 +307,9 @@ type result struct {
 	data, companion     []byte
 	entries             int
 	losses              []catalog.Loss
-	err                 error // what was written would not be read back
+	// check reads what was composed; it may run beside all that is done until the
+	// files are placed.
+	check func() error
 }
 
 // compose writes catalogs into one file: one, with its source where it is a
@@ -363,10 +358,8 @@ func (w *writer) compose(from []holding, source *catalog.Catalog, path, companio
 		r.companion, more = w.target.Companion.Compose(last.catalog, format.Options{Source: heldSource, Beside: true})
 		losses = append(losses, more...)
 	}
-	if r.err = w.readBack(held, <-reading, r, losses); r.err != nil {
-		<-layout
-		return r
-	}
+	told := slices.Clone(losses) // which are put together further on
+	r.check = func() error { return w.readBack(held, <-reading, r, told) }
 	if l := <-layout; l != nil {
 		losses = append(losses, l...)
 	} else if len(r.companion) > 0 && mixed(last.catalog) {
@@ -476,6 +469,7 @@ func (w *writer) readBack(held []holding, s *sample, r *result, losses []catalog
 
 func (w *writer) take(r *result) {
 	c := w.conversion
+	c.Checks = append(c.Checks, r.check)
 	c.Add(r.path, nil, r.data)
 	c.Files = append(c.Files, Converted{From: r.file.Path, Path: r.path, Format: w.target.Name, Culture: r.culture, Entries: r.entries, More: r.more})
 	if len(r.companion) > 0 {

@@ -36,6 +36,8 @@ type File struct {
 	data      []byte
 	lines     *finding.Lines
 	counted   sync.Once
+	// shown says that what it becomes is only shown, and not read back.
+	shown bool
 	// joined and same remember whether a file of several cultures looks plain.
 	joined sync.Once
 	same   bool
@@ -219,6 +221,9 @@ func (f *File) Edit(changes []format.Change) ([]byte, []catalog.Loss, error) {
 
 // readBack reads an edited file before it is placed.
 func (f *File) readBack(changes []format.Change, data []byte, losses []catalog.Loss) error {
+	if f.shown {
+		return nil
+	}
 	if err := format.ReadBack(f.Format, f.Document, changes, data, losses); err != nil {
 		return &files.Error{Path: f.Path, Text: err.Error(), Mend: "change the text, or edit the file by hand"}
 	}

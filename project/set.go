@@ -259,9 +259,6 @@ func (w *Workspace) AddPseudo(tag culture.Tag, make func(*catalog.Catalog) *cata
 			from, src = []holding{{file: file, catalog: source.Catalog}, from[0]}, nil
 		}
 		r := wr.compose(from, src, path, companion)
-		if r.err != nil {
-			return nil, r.err
-		}
 		r.losses = nil // a pseudo-culture is in the same format and loses nothing that is shown
 		wr.take(r)
 	}

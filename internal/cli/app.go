@@ -346,7 +346,7 @@ func (e *env) commit(c *cli.Command, plan *files.Plan) error {
 	if !c.Bool("dry-run") {
 		return e.place(plan)
 	}
-	if err := plan.Refused(); err != nil {
+	if err := errors.Join(plan.Refused(), plan.Check()); err != nil {
 		return err
 	}
 	p, err := e.printer(c)

@@ -167,6 +167,9 @@ func (e *env) conversion(c *cli.Command, inputs []string, target *format.Format,
 // deliver writes the files, or the one file to standard output.
 func (e *env) deliver(c *cli.Command, conversion *project.Conversion) error {
 	if len(conversion.Writes) == 1 && conversion.Writes[0].Path == "-" {
+		if err := conversion.Check(); err != nil {
+			return err
+		}
 		_, err := e.stdout.Write(conversion.Writes[0].New)
 		return err
 	}
