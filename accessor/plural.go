@@ -109,13 +109,39 @@ type Ruled struct {
 // Case is a condition, written by Expression, and its category.
 type Case struct{ Condition, Category string }
 
+// cases writes a rule: as one condition, or where that has parentheses within
+// parentheses, as a case for each of its alternatives, which reads better.
+func cases(rule culture.Rule, equal, unequal string) []Case {
+	whole := Expression(rule.Condition, equal, unequal)
+	depth, deepest := 0, 0
+	for _, c := range whole {
+		switch c {
+		case '(':
+			depth++
+			deepest = max(deepest, depth)
+		case ')':
+			depth--
+		}
+	}
+	if deepest < 2 {
+		return []Case{{whole, rule.Category}}
+	}
+	var list []Case
+	for i := range rule.Condition {
+		if one := Expression(rule.Condition[i:i+1], equal, unequal); one != "false" {
+			list = append(list, Case{one, rule.Category})
+		}
+	}
+	return list
+}
+
 // Plurals writes the cardinal and ordinal rules of all cultures, in their
 // order, with a language's operators for equal and unequal.
 func (m *Model) Plurals(equal, unequal string) (cardinals, ordinals []Ruled) {
 	spell := func(tag culture.Tag, rules culture.Rules) Ruled {
 		r := Ruled{Tag: string(tag)}
 		for _, rule := range rules {
-			r.Cases = append(r.Cases, Case{Expression(rule.Condition, equal, unequal), rule.Category})
+			r.Cases = append(r.Cases, cases(rule, equal, unequal)...)
 		}
 		return r
 	}
