@@ -357,6 +357,9 @@ func ReadBackNew(files []Made, catalogs []*catalog.Catalog, losses []catalog.Los
 	}
 	told := toldOf(losses)
 	for i, c := range catalogs {
+		if slices.ContainsFunc(losses, func(l catalog.Loss) bool { return l.Kind == "culture" && l.Key == "" && l.Culture == c.Culture }) {
+			continue // left out
+		}
 		if len(catalogs) > 1 && i == 0 && files[0].Format.Holds.Bilingual {
 			continue // the source's own file has it
 		}
@@ -366,15 +369,21 @@ func ReadBackNew(files []Made, catalogs []*catalog.Catalog, losses []catalog.Los
 				continue
 			}
 			var found *catalog.Entry
+			same := false
 			for _, list := range is {
-				if found == nil {
-					found = catalogOf(list, c.Culture, min(i, len(list)-1)).Near(j, e.ID())
+				for at, other := range list {
+					if same || other.Culture != c.Culture && at != i && len(list) > 1 { // a source and a translation may have one culture
+						continue
+					}
+					if one := other.Near(j, e.ID()); one != nil {
+						found, same = one, sameReading(e.Message, one.Message)
+					}
 				}
 			}
-			if found == nil {
+			switch {
+			case found == nil:
 				return &ReadBackError{e.Key, e.Message.String(), "it would not be there"}
-			}
-			if !sameReading(e.Message, found.Message) {
+			case !same:
 				return &ReadBackError{e.Key, e.Message.String(), fmt.Sprintf("it would be read as %q", found.Message.String())}
 			}
 		}

@@ -2,6 +2,7 @@ package android
 
 import (
 	"fmt"
+	"hash/fnv"
 	"strings"
 	"sync"
 
@@ -23,10 +24,12 @@ type composer struct {
 	// xliff says that a placeholder needed the xliff prefix.
 	xliff bool
 	line  string
+	// clashing are the keys whose names others would have, too.
+	clashing map[string]bool
 }
 
 func compose(c *catalog.Catalog, o format.Options) ([]byte, []catalog.Loss) {
-	w := &composer{line: "\n", out: pages.Make[byte](o.Room(256 + len(c.Entries)*110))}
+	w := &composer{line: "\n", out: pages.Make[byte](o.Room(256 + len(c.Entries)*110)), clashing: clashing(o.Source, c)}
 	w.out = append(w.out, `<?xml version="1.0" encoding="utf-8"?>`+"\n<resources"...)
 	if namesPlaceholders(c) {
 		w.out = append(w.out, " "+xliffNamespace...)
@@ -35,7 +38,7 @@ func compose(c *catalog.Catalog, o format.Options) ([]byte, []catalog.Loss) {
 	const many = 20000
 	half := boundary(c.Entries, len(c.Entries)/2)
 	if half > many && o.Against == nil {
-		second := &composer{line: w.line, out: pages.Make[byte](cap(w.out) / 2)}
+		second := &composer{line: w.line, out: pages.Make[byte](cap(w.out) / 2), clashing: w.clashing}
 		var wait sync.WaitGroup
 		wait.Go(func() { second.entries(c.Entries[half:], o) })
 		w.entries(c.Entries[:half], o)
@@ -165,6 +168,66 @@ func (w *composer) comment(note, indent string) string {
 // name gives the key as the name of a resource, which takes letters, digits,
 // _ and . only.
 func (w *composer) name(key string) string {
+	name := spelled(key)
+	if w.clashing[key] {
+		hash := fnv.New32a()
+		_, _ = hash.Write([]byte(key))
+		name += fmt.Sprintf("_%08x", hash.Sum32())
+	}
+	if name != key {
+		w.lose("key", fmt.Sprintf("the key %q, which Android cannot spell", key), "it is "+name)
+	}
+	return name
+}
+
+// clashing lists the keys that Android cannot spell and whose names would be
+// those of others, too. The source decides, so that all cultures have one name.
+func clashing(catalogs ...*catalog.Catalog) map[string]bool {
+	var names map[string]string
+	var list map[string]bool
+	for _, c := range catalogs {
+		if c == nil {
+			continue
+		}
+		for i := range c.Entries {
+			key := c.Entries[i].Key
+			if name, _, ok := catalog.SplitArrayKey(key); ok {
+				key = name
+			}
+			name := spelled(key)
+			if name == key {
+				continue
+			}
+			if names == nil {
+				names, list = map[string]string{}, map[string]bool{}
+			}
+			if other, taken := names[name]; taken && other != key {
+				list[other], list[key] = true, true
+			}
+			names[name] = key
+			list[key] = list[key] || c.Find(name) != nil
+		}
+	}
+	return list
+}
+
+// legal are the bytes of names.
+var legal = func() (list [256]bool) {
+	for _, c := range "abcdefghijklmnopqrstuvwxyzABCDEFGHIJKLMNOPQRSTUVWXYZ0123456789_." {
+		list[c] = true
+	}
+	return list
+}()
+
+// spelled is a key as a name: what is no letter, digit, line or dot is a line.
+func spelled(key string) string {
+	plain := key != "" && key[0] > '9'
+	for i := 0; plain && i < len(key); i++ {
+		plain = legal[key[i]]
+	}
+	if plain {
+		return key
+	}
 	name := strings.Map(func(r rune) rune {
 		if r >= 'a' && r <= 'z' || r >= 'A' && r <= 'Z' || r >= '0' && r <= '9' || r == '_' || r == '.' {
 			return r
@@ -173,9 +236,6 @@ func (w *composer) name(key string) string {
 	}, key)
 	if name == "" || name[0] >= '0' && name[0] <= '9' || name[0] == '.' {
 		name = "_" + name
-	}
-	if name != key {
-		w.lose("key", fmt.Sprintf("the key %q, which Android cannot spell", key), "it is "+name)
 	}
 	return name
 }
@@ -341,6 +401,7 @@ func (w *composer) array(entries []catalog.Entry, name string) int {
 
 // pattern writes a value.
 func (w *composer) pattern(p message.Pattern, numbered, formatted bool) {
+	elements := nested(p)
 	for i, part := range p {
 		switch part := part.(type) {
 		case message.Text:
@@ -352,12 +413,44 @@ func (w *composer) pattern(p message.Pattern, numbered, formatted bool) {
 		case *message.Placeholder:
 			w.placeholder(part, numbered)
 		case *message.Markup:
+			if !elements {
+				w.out = escapeText(w.out, part.String(), i == 0, i == len(p)-1)
+				continue
+			}
 			if strings.HasPrefix(part.Tag, "xliff:") {
 				w.xliff = true
 			}
 			w.out = append(w.out, part.String()...)
 		}
 	}
+}
+
+// nested reports whether the tags of a pattern are elements of XML: each is
+// closed where its turn is, and attributes are quoted. Others are characters.
+func nested(p message.Pattern) bool {
+	var open []string
+	for _, part := range p {
+		m, ok := part.(*message.Markup)
+		if !ok {
+			continue
+		}
+		switch m.Role {
+		case message.Open, message.Lone:
+			if s := xmlscan.New(m.String()); !s.Next() || s.Kind != xmlscan.Start || len(s.Faults) > 0 || s.To != len(m.String()) || s.Lone != (m.Role == message.Lone) {
+				return false
+			}
+			if m.Role == message.Open {
+				open = append(open, m.Tag)
+			}
+		case message.Close:
+			n := len(open)
+			if n == 0 || open[n-1] != m.Tag {
+				return false
+			}
+			open = open[:n-1]
+		}
+	}
+	return len(open) == 0
 }
 
 // placeholder writes a placeholder, in an element that names it where its name

@@ -176,14 +176,15 @@ func (f frame) put(out []byte, texts []string) []byte {
 	return append(out, f[len(texts)]...)
 }
 
-// says reports whether a pattern is shown as a text. Most begin otherwise.
+// says reports whether a pattern is a text, and nothing else: what stands for
+// something in a pattern is only shown in a key.
 func says(p message.Pattern, shown string) bool {
-	if len(p) > 0 {
-		if text, ok := p[0].(message.Text); ok && !strings.HasPrefix(shown, string(text)) {
+	for _, part := range p {
+		if _, ok := part.(message.Text); !ok {
 			return false
 		}
 	}
-	return p.String() == shown
+	return p.Literal() == shown
 }
 
 // entry writes one key in all cultures, in which it probably has a number.
