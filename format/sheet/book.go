@@ -19,6 +19,8 @@ import (
 const (
 	mostParts   = 10_000
 	mostPart    = 64 << 20  // bytes of one part, unpacked
+	fewBytes    = 8 << 20   // up to which a part may unpack to as much as it likes
+	mostTimes   = 100       // of its packed size for a larger one; tables have 5 to 30
 	mostText    = 64 << 20  // bytes of all cells together
 	mostCells   = 4_000_000 // of all rows, gaps before a cell counted
 	mostColumns = 1_000     // those behind are no table's; they are left alone
@@ -88,20 +90,21 @@ func (b *book) read(name string) (string, error) {
 	if found == nil {
 		return "", fmt.Errorf("its part %q is missing", name)
 	}
-	if found.UncompressedSize64 > mostPart {
-		return "", fmt.Errorf("its part %s unpacks to more than %d MiB", name, mostPart>>20)
+	most := min(mostPart, max(fewBytes, int64(min(found.CompressedSize64, mostPart))*mostTimes))
+	if found.UncompressedSize64 > uint64(most) {
+		return "", fmt.Errorf("its part %s unpacks to more than %d MiB", name, most>>20)
 	}
 	in, err := found.Open()
 	if err != nil {
 		return "", fmt.Errorf("its part %s cannot be unpacked: %w", name, err)
 	}
 	defer func() { _ = in.Close() }()
-	data, err := io.ReadAll(io.LimitReader(in, mostPart+1))
+	data, err := io.ReadAll(io.LimitReader(in, most+1))
 	switch {
 	case err != nil:
 		return "", fmt.Errorf("its part %s cannot be unpacked: %w", name, err)
-	case len(data) > mostPart:
-		return "", fmt.Errorf("its part %s unpacks to more than %d MiB", name, mostPart>>20)
+	case int64(len(data)) > most:
+		return "", fmt.Errorf("its part %s unpacks to more than %d MiB", name, most>>20)
 	}
 	return charset.Decode(data).String(), nil
 }
