@@ -11,6 +11,7 @@ import (
 	"slices"
 	"strconv"
 	"strings"
+	"time"
 
 	"zelvik/format"
 	"zelvik/format/xmlscan"
@@ -27,6 +28,10 @@ var parts = [][2]string{
 }
 
 const xmlHead = `<?xml version="1.0" encoding="UTF-8" standalone="yes"?>` + "\n"
+
+// epoch is the time of all parts, so that the same texts give the same bytes:
+// the first that a ZIP archive can say.
+var epoch = time.Date(1980, 1, 1, 0, 0, 0, 0, time.UTC)
 
 // The styles of cells: names of columns, and texts.
 const headStyle, textStyle = "1", "2"
@@ -45,7 +50,7 @@ func pack(rows [][]string) ([]byte, error) {
 	w := zip.NewWriter(&packed)
 	w.RegisterCompressor(zip.Deflate, func(out io.Writer) (io.WriteCloser, error) { return flate.NewWriter(out, flate.BestSpeed) })
 	put := func(name string, content ...[]byte) error {
-		part, err := w.CreateHeader(&zip.FileHeader{Name: name, Method: zip.Deflate})
+		part, err := w.CreateHeader(&zip.FileHeader{Name: name, Method: zip.Deflate, Modified: epoch})
 		for _, piece := range content {
 			if err == nil {
 				_, err = part.Write(piece)
