@@ -139,7 +139,7 @@ func (b *batch) stage() error {
 	for _, h := range b.homes {
 		dir, err := os.MkdirTemp(h.dir, stagePattern)
 		if err != nil {
-			return writeError(h.files[0].Path, err)
+			return errors.Join(writeError(h.files[0].Path, err), group.Wait()) // nobody writes on
 		}
 		h.stage = filepath.Base(dir)
 		b.session.mu.Lock()
@@ -203,8 +203,8 @@ func writable(root *os.Root, path string) bool {
 	return !errors.Is(err, fs.ErrPermission)
 }
 
-// clear removes a folder of staged files, and nothing that lies deeper.
-func clear(dir string) error {
+// removeStage removes a folder of staged files, and nothing that lies deeper.
+func removeStage(dir string) error {
 	entries, err := os.ReadDir(dir)
 	for _, entry := range entries {
 		_ = os.Remove(filepath.Join(dir, entry.Name()))
@@ -224,7 +224,7 @@ func (b *batch) end() {
 			dir := filepath.Join(h.dir, h.stage)
 			left := b.unfinished(h)
 			if !left {
-				_ = clear(dir)
+				_ = removeStage(dir)
 			}
 			s.mu.Lock()
 			s.stages = slices.DeleteFunc(s.stages, func(at string) bool { return at == dir })

@@ -291,7 +291,7 @@ func TestJournalsThatAreRefused(t *testing.T) {
 		}
 	}
 	step := func(staged, path string) string {
-		return fmt.Sprintf(`{"files":[{"staged":%q,"path":%q,"old":%q,"new":%q}]}`, staged, path, print([]byte("precious")), print([]byte("evil")))
+		return fmt.Sprintf(`{"files":[{"staged":%q,"path":%q,"old":%q,"new":%q}]}`, staged, path, fingerprint([]byte("precious")), fingerprint([]byte("evil")))
 	}
 	for name, c := range map[string]struct {
 		journal string

@@ -32,8 +32,8 @@ type step struct {
 	New    string `json:"new"`
 }
 
-// print is the fingerprint of a content.
-func print(data []byte) string {
+// fingerprint tells a content from others.
+func fingerprint(data []byte) string {
 	sum := sha256.Sum256(data)
 	return hex.EncodeToString(sum[:16])
 }
@@ -43,9 +43,9 @@ func (b *batch) journal() error {
 	for _, h := range b.homes {
 		j := journal{}
 		for _, f := range h.files {
-			one := step{Staged: filepath.ToSlash(f.at), Path: filepath.ToSlash(f.to), New: print(f.New)}
+			one := step{Staged: filepath.ToSlash(f.at), Path: filepath.ToSlash(f.to), New: fingerprint(f.New)}
 			if f.Old != nil {
-				one.Old = print(f.Old)
+				one.Old = fingerprint(f.Old)
 			}
 			j.Files = append(j.Files, one)
 		}
@@ -109,7 +109,7 @@ func (s *Session) recover(dir string) error {
 	}
 	for _, at := range left {
 		if info, err := os.Lstat(at); err == nil && info.IsDir() {
-			_ = clear(at)
+			_ = removeStage(at)
 		}
 	}
 	return nil
@@ -135,7 +135,7 @@ func (s *Session) finish(dir string) error {
 	defer first.close()
 	all, missing := []*pending{first}, false
 	for _, other := range first.With {
-		at, err := real(filepath.Join(dir, filepath.FromSlash(other)))
+		at, err := withoutLinks(filepath.Join(dir, filepath.FromSlash(other)))
 		if err != nil {
 			return ReadError(dir, err)
 		}
@@ -242,13 +242,13 @@ func (p *pending) look() error {
 			return err
 		}
 		switch had := now != nil; {
-		case had && print(now) == one.New:
+		case had && fingerprint(now) == one.New:
 			p.there = append(p.there, one.Path)
-		case had && print(now) != one.Old, !had && one.Old != "":
+		case had && fingerprint(now) != one.Old, !had && one.Old != "":
 			p.changed = append(p.changed, one.Path)
 		default:
 			f := &staged{Write: &Write{Path: filepath.Join(p.dir, to)}, at: filepath.FromSlash(one.Staged), to: to}
-			if content, err := Read(filepath.Join(p.dir, f.at)); err != nil || print(content) != one.New {
+			if content, err := Read(filepath.Join(p.dir, f.at)); err != nil || fingerprint(content) != one.New {
 				return p.refuse(fmt.Sprintf("what an earlier run prepared for %s is gone or damaged; nothing was done with it", one.Path))
 			}
 			p.waiting = append(p.waiting, f)

@@ -51,9 +51,9 @@ func Inside(dir, path string) bool {
 	return err == nil && (rel == "." || filepath.IsLocal(rel))
 }
 
-// real gives the path without links, as far as there is something at it; what
+// withoutLinks gives the path without links, as far as there is something at it; what
 // is not there yet stays as it is said.
-func real(path string) (string, error) {
+func withoutLinks(path string) (string, error) {
 	path = absolute(path)
 	for rest := ""; ; {
 		at, err := filepath.EvalSymlinks(path)

@@ -15,7 +15,7 @@ func (b *batch) resolve(w *Write) error {
 	base, named := "", b.plan.Out != "" && absolute(b.plan.Out) == path
 	switch root := Root(filepath.Dir(path)); {
 	case named: // by a person, link or not
-		target, err := real(path)
+		target, err := withoutLinks(path)
 		if err != nil {
 			return writeError(w.Path, err)
 		}
@@ -35,11 +35,11 @@ func (b *batch) resolve(w *Write) error {
 		}
 	}
 	if base != "" {
-		within, err := real(base)
+		within, err := withoutLinks(base)
 		if err != nil {
 			return writeError(w.Path, err)
 		}
-		if w.target, err = real(path); err != nil {
+		if w.target, err = withoutLinks(path); err != nil {
 			return writeError(w.Path, err)
 		}
 		if !Inside(within, w.target) {
@@ -59,7 +59,7 @@ func (b *batch) resolve(w *Write) error {
 			}
 		}
 		if base != "" && b.plan.Out != "" && w.home == "" { // one place for all that is made in a folder
-			w.home, _ = real(base) // it was asked before
+			w.home, _ = withoutLinks(base) // it was asked before
 		}
 		w.home = cmp.Or(w.home, dir)
 	}
@@ -77,8 +77,8 @@ func (s *Session) project(root string) string {
 	if around == "" {
 		return root
 	}
-	at, err := real(root)
-	within, err2 := real(around)
+	at, err := withoutLinks(root)
+	within, err2 := withoutLinks(around)
 	if err != nil || err2 != nil || Inside(within, at) || slices.Contains(s.held(), at) {
 		return root
 	}

@@ -46,7 +46,7 @@ func (s *Session) say(text string, args ...any) {
 // stopped in is finished first. A folder in which nothing may be written is not
 // locked: Commit will say so, should it be asked to.
 func (s *Session) Hold(dir string) error {
-	home, err := real(Home(dir))
+	home, err := withoutLinks(Home(dir))
 	if err != nil {
 		return ReadError(dir, err)
 	}
@@ -183,7 +183,7 @@ func (s *Session) Abort(most time.Duration) (unfinished bool) {
 	s.mu.Unlock()
 	for _, dir := range stages {
 		for range 3 { // somebody may still be writing into it
-			if clear(dir) == nil {
+			if removeStage(dir) == nil {
 				break
 			}
 		}
@@ -210,7 +210,7 @@ func (s *Session) Written() bool {
 // Unfinished says that an earlier run was stopped while it replaced files in
 // the home of a folder, for commands that only read; "" where none was.
 func Unfinished(dir string) string {
-	home, err := real(Home(dir))
+	home, err := withoutLinks(Home(dir))
 	if err != nil {
 		return ""
 	}

@@ -129,7 +129,7 @@ func (w *Workspace) Handoff(target *format.Format, o HandoffOptions) (*Handoff, 
 func unfilled(f *format.Format, fresh []byte) func([]byte) bool {
 	return func(old []byte) bool {
 		there, faults := f.Parse(old)
-		if slices.ContainsFunc(faults, format.Damage) {
+		if slices.ContainsFunc(faults, format.Damage) || len(there.Catalogs()) < 2 {
 			return false
 		}
 		now, _ := f.Parse(fresh)
@@ -147,7 +147,7 @@ func unfilled(f *format.Format, fresh []byte) func([]byte) bool {
 				}
 			}
 		}
-		return len(there.Catalogs()) > 1
+		return true
 	}
 }
 
