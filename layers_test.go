@@ -23,6 +23,8 @@ var floors = [][]string{
 	{"culture"},
 	{"message"},
 	{"message/*"},
+	{"message/native"},
+	{"message/icu"},
 	{"message/loose"},
 	{"catalog"},
 	{"format"},

@@ -39,6 +39,9 @@ func (m Message) AppendArguments(list []Placeholder) []Placeholder {
 		if known.Style == "" {
 			known.Style = p.Style
 		}
+		if known.Spelling == "" && p.Syntax == Declared {
+			known.Syntax, known.Spelling = Declared, p.Spelling
+		}
 	}
 	// Stable insertion by position; arguments without one keep their place.
 	for i := 1; i < len(list); i++ {
@@ -127,6 +130,9 @@ func (m Message) Complete(source []Placeholder) {
 			}
 			if p.Style == "" && (p.Type == String || p.Type == Integer && k.Type == Integer && p.Syntax == ICU && strings.IndexByte(p.Spelling, ',') < 0) {
 				p.Type, p.Style = k.Type, k.Style
+				if k.Syntax == Declared && p.Syntax == ICU {
+					p.Syntax, p.Spelling = Declared, k.Spelling
+				}
 			}
 			if p.Sample == "" {
 				p.Sample = k.Sample

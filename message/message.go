@@ -108,11 +108,12 @@ const (
 	Marker                   // %1 and %n, as Qt's tr and arg read them
 	Braces                   // {{name}}, %{name}, ${name}, :name
 	Element                  // <tag>, for markup
+	Declared                 // {name} in the text, and a description beside it (ARB)
 )
 
 // Named reports whether the syntax refers to arguments by name; the others
 // refer by position.
-func (s Syntax) Named() bool { return s == ICU || s == Braces || s == Nowhere }
+func (s Syntax) Named() bool { return s == ICU || s == Braces || s == Nowhere || s == Declared }
 
 // Placeholder stands for an argument.
 type Placeholder struct {

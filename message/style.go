@@ -1,6 +1,7 @@
 package message
 
 import (
+	"fmt"
 	"slices"
 	"strconv"
 	"strings"
@@ -13,11 +14,13 @@ import (
 //	zero=4      at least four digits, filled with zeros
 //	width=8     at least eight characters; with "left", filled on the right
 //	sign        plus is written
-//	hex octal scientific upper char boolean spellout
+//	hex octal scientific general hexfloat alternate accounting upper
+//	char boolean hash pointer repr spellout ordinal duration
 //	short medium long full     date and time lengths
 //	EUR         a currency code
 //	::yMMMd     a skeleton (UTS #35, date field symbols)
-//	=yyyy-MM-dd a fixed pattern
+//	=yyyy-MM-dd a fixed pattern (date field symbols; a number's by UTS #35)
+//	net=G4 icu:compact-short dart=compact   words of one platform alone
 //
 // A style keeps only what a value's reader would notice.
 type Style string
@@ -103,4 +106,28 @@ func FractionWord(n int) string {
 		return ""
 	}
 	return "." + strings.Repeat("0", min(n, 20))
+}
+
+// Lost tells how the value of a placeholder is written otherwise by what another
+// syntax has for it, as that syntax reads it; nil where it is written the same.
+func (p *Placeholder) Lost(read *Placeholder) []Loss {
+	if read.Type == p.Type && read.Style == p.Style {
+		return nil
+	}
+	kind, lost := "number-style", fmt.Sprintf("the style %q of {%s}", p.Style, p.Name)
+	if p.Style == "" {
+		lost = fmt.Sprintf("that {%s} is a plain %s", p.Name, p.Type)
+	}
+	if read.Type == String && read.Style == "" {
+		return []Loss{{kind, fmt.Sprintf("that {%s} is written as %s", p.Name, p.Type.says(p.Style)), "as the program gives it"}}
+	}
+	return []Loss{{kind, lost, read.Type.says(read.Style)}}
+}
+
+// says gives type and style in words.
+func (t Type) says(s Style) string {
+	if s == "" {
+		return "the plain " + t.String()
+	}
+	return "the " + t.String() + " " + string(s)
 }

@@ -401,7 +401,7 @@ func (w *composer) array(entries []catalog.Entry, name string) int {
 
 // pattern writes a value.
 func (w *composer) pattern(p message.Pattern, numbered, formatted bool) {
-	elements := nested(p)
+	elements, speller := nested(p), printf.Java.Speller(p, numbered)
 	for i, part := range p {
 		switch part := part.(type) {
 		case message.Text:
@@ -411,7 +411,7 @@ func (w *composer) pattern(p message.Pattern, numbered, formatted bool) {
 			}
 			w.out = escapeText(w.out, text, i == 0, i == len(p)-1)
 		case *message.Placeholder:
-			w.placeholder(part, numbered)
+			w.placeholder(part, speller)
 		case *message.Markup:
 			if !elements {
 				w.out = escapeText(w.out, part.String(), i == 0, i == len(p)-1)
@@ -455,13 +455,13 @@ func nested(p message.Pattern) bool {
 
 // placeholder writes a placeholder, in an element that names it where its name
 // says more than its place.
-func (w *composer) placeholder(p *message.Placeholder, numbered bool) {
+func (w *composer) placeholder(p *message.Placeholder, speller printf.Speller) {
 	if p.Wrapped && p.Spelling != "" {
 		w.xliff = true
 		w.out = append(w.out, p.Spelling...)
 		return
 	}
-	text, losses := printf.Java.Spell(p, numbered)
+	text, losses := speller.Spell(p)
 	for _, l := range losses {
 		w.lose(l.Kind, l.Lost, l.Instead)
 	}

@@ -12,6 +12,7 @@ import (
 	"zelvik/format/jsonscan"
 	"zelvik/message"
 	"zelvik/message/icu"
+	"zelvik/message/native"
 	"zelvik/pages"
 )
 
@@ -282,17 +283,20 @@ func (w *composer) placeholders(e *catalog.Entry) {
 		w.put("\n      ")
 		w.quote(p.Name)
 		w.put(": {")
-		kind, style, optional := w.typed(p)
+		d := w.declared(p)
 		w.put("\n        \"type\": \"")
-		w.put(kind)
+		w.put(d.Type)
 		w.put("\"")
-		if style != "" {
+		if d.Format != "" {
 			w.put(",\n        \"format\": ")
-			w.quote(style)
+			w.quote(d.Format)
 		}
-		if optional != "" {
+		if d.Custom != nil {
+			w.put(",\n        \"isCustomDateFormat\": \"true\"")
+		}
+		if o := d.Optional; o != nil {
 			w.put(",\n        \"optionalParameters\": ")
-			w.put(optional)
+			w.put(parameters(o))
 		}
 		if p.Sample != "" {
 			w.put(",\n        \"example\": ")
@@ -303,79 +307,33 @@ func (w *composer) placeholders(e *catalog.Entry) {
 	w.put("\n    }")
 }
 
-// typed gives type, format and optional parameters of a placeholder in
-// Flutter's words (ARB, placeholders of Dart's intl).
-func (w *composer) typed(p *message.Placeholder) (kind, style, optional string) {
-	if p.Style == "" && p.Type <= message.Integer {
-		return [...]string{"String", "int"}[p.Type], "", ""
-	}
-	_, digits, fraction := p.Style.Fraction()
-	decimals := ""
-	if fraction {
-		decimals = fmt.Sprintf(`"decimalDigits": %d`, digits)
-	}
-	known := []string{"group", "." + strings.Repeat("0", digits)}
-	switch p.Type {
-	case message.String:
-		kind = "String"
-	case message.Integer:
-		kind = "int"
-		if p.Style.Has("group") {
-			style = "decimalPattern"
+// declared gives the declaration of a placeholder, and tells what it does not say.
+func (w *composer) declared(p *message.Placeholder) native.Declaration {
+	d := native.Declare(p)
+	if p.Style != "" || p.Type >= message.Date {
+		var read message.Placeholder
+		d.Describe(&read)
+		for _, l := range p.Lost(&read) {
+			w.lose(l.Kind, l.Lost, l.Instead)
 		}
-	case message.Decimal:
-		kind = "double"
-		switch {
-		case p.Style.Has("scientific"):
-			style, known = "scientificPattern", append(known, "scientific")
-		case fraction:
-			style = "decimalPatternDigits"
-			if !p.Style.Has("group") {
-				w.lose("number-style", "that {"+p.Name+"} is written without group marks", "with them")
-			}
-		case p.Style.Has("group"):
-			style = "decimalPattern"
-		}
-	case message.Percent:
-		kind, style = "double", "percentPattern"
-		if fraction {
-			style = "decimalPercentPattern"
-		}
-	case message.Currency:
-		kind, style = "double", "currency"
-		code := p.Style.Code()
-		known = append(known, code)
-		if code != "" {
-			decimals = strings.TrimPrefix(decimals+`, "name": `+jsonscan.Quote(code), ", ")
-		}
-	case message.Date, message.Time:
-		return "DateTime", w.date(p), ""
 	}
-	if rest, _ := p.Style.Without(known...); rest != "" && !strings.HasPrefix(string(rest), "icu:") {
-		w.lose("number-style", fmt.Sprintf("the style %q of {%s}", rest, p.Name), "the plain "+p.Type.String())
-	}
-	if decimals != "" {
-		optional = "{" + decimals + "}"
-	}
-	return kind, style, optional
+	return d
 }
 
-func (w *composer) date(p *message.Placeholder) string {
-	pattern, _, custom := p.Style.Custom()
-	switch {
-	case custom && !strings.HasPrefix(pattern, "%"):
-		return pattern
-	case custom:
-		w.lose("number-style", "the part "+pattern+" of the date {"+p.Name+"}", "the whole date")
-	case p.Type == message.Time && p.Style != "short":
-		w.lose("number-style", fmt.Sprintf("the style %q of {%s}", p.Style, p.Name), "hours and minutes")
-		return "jm"
-	case p.Type == message.Time:
-		return "jm"
+// parameters writes the optional parameters on one line.
+func parameters(o *native.Parameter) string {
+	var list []string
+	add := func(name, text string) {
+		if text != "" {
+			list = append(list, jsonscan.Quote(name)+": "+jsonscan.Quote(text))
+		}
 	}
-	parts := map[string]string{"short": "yMd", "medium": "yMMMd", "long": "yMMMMd", "full": "yMMMMEEEEd", "": "yMd"}[p.Style.Length()]
-	if p.Style != "short" {
-		w.lose("number-style", fmt.Sprintf("the style %q of {%s}", p.Style, p.Name), "the parts "+parts)
+	if o.Digits != nil {
+		list = append(list, fmt.Sprintf(`"decimalDigits": %d`, *o.Digits))
 	}
-	return parts
+	add("name", o.Name)
+	add("symbol", o.Symbol)
+	add("customPattern", o.Pattern)
+	add("locale", o.Locale)
+	return "{" + strings.Join(list, ", ") + "}"
 }

@@ -136,13 +136,16 @@ func (e *editor) declare(about int, m message.Message, w *composer) []jsonscan.F
 		if p.Name == "" || p.Type == message.String && p.Style == "" || declared != nil && declared.Index(p.Name) >= 0 {
 			continue
 		}
-		kind, style, optional := w.typed(&p)
-		fields := []jsonscan.Field{{Key: "type", Value: jsonscan.Str(kind)}}
-		if style != "" {
-			fields = append(fields, jsonscan.Field{Key: "format", Value: jsonscan.Str(style)})
+		d := w.declared(&p)
+		fields := []jsonscan.Field{{Key: "type", Value: jsonscan.Str(d.Type)}}
+		if d.Format != "" {
+			fields = append(fields, jsonscan.Field{Key: "format", Value: jsonscan.Str(d.Format)})
 		}
-		if optional != "" {
-			fields = append(fields, jsonscan.Field{Key: "optionalParameters", Value: jsonscan.Tree{Text: optional}})
+		if d.Custom != nil {
+			fields = append(fields, jsonscan.Field{Key: "isCustomDateFormat", Value: jsonscan.Str("true")})
+		}
+		if d.Optional != nil {
+			fields = append(fields, jsonscan.Field{Key: "optionalParameters", Value: jsonscan.Tree{Text: parameters(d.Optional)}})
 		}
 		list = append(list, jsonscan.Field{Key: p.Name, Value: jsonscan.Dict(fields...)})
 	}

@@ -2,6 +2,7 @@ package arb
 
 import (
 	"fmt"
+	"strconv"
 	"strings"
 
 	"zelvik/catalog"
@@ -12,6 +13,7 @@ import (
 	"zelvik/format/jsonscan"
 	"zelvik/message"
 	"zelvik/message/icu"
+	"zelvik/message/native"
 	"zelvik/pages"
 )
 
@@ -149,69 +151,32 @@ func declare(p *message.Placeholder, about *jsonscan.Value) {
 		return ""
 	}
 	p.Sample = get("example")
-	kind, style := get("type"), get("format")
-	digits := -1
-	code := ""
+	d := native.Declaration{Type: get("type"), Format: get("format")}
+	if v := about.Find("isCustomDateFormat"); v != nil && (v.Text == "true" || v.Kind != jsonscan.String) {
+		d.Custom = true
+	}
 	if optional := about.Find("optionalParameters"); optional != nil {
-		if v := optional.Find("decimalDigits"); v != nil && len(v.Text) == 1 {
-			digits = int(v.Text[0] - '0')
-		}
-		for _, name := range []string{"name", "symbol"} {
-			if v := optional.Find(name); v != nil && code == "" {
-				code = v.Text
+		o := &native.Parameter{}
+		for _, m := range optional.Members {
+			switch m.Key {
+			case "decimalDigits":
+				if n, err := strconv.Atoi(m.Value.Text); err == nil {
+					o.Digits = &n
+				}
+			case "name":
+				o.Name = m.Value.Text
+			case "symbol":
+				o.Symbol = m.Value.Text
+			case "customPattern":
+				o.Pattern = m.Value.Text
+			case "locale":
+				o.Locale = m.Value.Text
 			}
 		}
+		d.Optional = o
 	}
-	if style == "" && (p.Type != message.String && p.Style != "" || p.Type >= message.Percent) {
+	if d.Format == "" && (p.Type != message.String && p.Style != "" || p.Type >= message.Percent) {
 		return // the message itself says more
 	}
-	switch {
-	case kind == "DateTime":
-		p.Type, p.Style = dateStyle(style)
-	case kind == "String" || kind == "Object":
-	case style == "percentPattern" || style == "decimalPercentPattern":
-		p.Type, p.Style = message.Percent, message.NewStyle(message.FractionWord(digits))
-	case style == "currency" || style == "simpleCurrency" || style == "compactCurrency" || style == "compactSimpleCurrency":
-		p.Type, p.Style = message.Currency, message.NewStyle(code, message.FractionWord(digits))
-	case kind == "int" && style == "":
-		p.Type = message.Integer
-	case kind == "int" && (style == "decimalPattern" || style == "decimalPatternDigits" && digits <= 0):
-		p.Type, p.Style = message.Integer, "group"
-	case kind == "double" || kind == "num" || kind == "int":
-		p.Type = message.Decimal
-		switch style {
-		case "":
-			if kind == "num" {
-				p.Type = message.Integer
-			}
-		case "decimalPattern", "decimalPatternDigits":
-			p.Style = message.NewStyle("group", message.FractionWord(digits))
-		case "scientificPattern":
-			p.Style = "scientific"
-		default:
-			p.Style = message.Style("icu:" + style)
-		}
-	}
-}
-
-// dateStyle reads the name of a date format: yMd and yMMMd are skeletons.
-func dateStyle(format string) (message.Type, message.Style) {
-	kind := message.Date
-	if strings.ContainsAny(format, "jHhms") && !strings.ContainsAny(format, "yMdE") {
-		kind = message.Time
-	}
-	switch {
-	case format == "yMd":
-		return kind, "short"
-	case format == "jm" || format == "Hm":
-		if format == "jm" {
-			return kind, "short"
-		}
-		return kind, "::Hm"
-	case format == "":
-		return kind, ""
-	case strings.ContainsAny(format, " .,/-:'"):
-		return kind, message.Style("=" + format)
-	}
-	return kind, message.Style("::" + format)
+	d.Describe(p)
 }

@@ -12,6 +12,7 @@ import (
 	"zelvik/message"
 	"zelvik/message/icu"
 	"zelvik/message/loose"
+	"zelvik/message/native"
 )
 
 // Code is an inline element.
@@ -45,14 +46,14 @@ func (c *Code) Part() message.Part {
 		}
 	}
 	if c.Role == message.Lone {
-		if p := native(c.Equiv); p != nil {
-			if digits, _, _ := strings.Cut(c.ID, "_"); p.Name != "" && p.Position == 0 && p.Syntax == message.ICU {
+		if p := single(c.Equiv); p != nil {
+			if digits, _, _ := strings.Cut(c.ID, "_"); p.Position == 0 && p.Syntax == message.ICU || p.Name == "" && p.Position == 1 && number(digits) > 0 && !strings.ContainsAny(p.Spelling, "$!{") {
 				p.Position = number(digits)
 			}
 			p.Sample = c.Sample
 			return p
 		}
-		if p := native(c.Sample); p != nil && c.Sample != "" { // what is shown instead is the native code
+		if p := single(c.Sample); p != nil && c.Sample != "" { // what is shown instead is the native code
 			return p
 		}
 		if c.Kind == "lb" || c.Kind == "xlf:lb" {
@@ -70,14 +71,21 @@ func (c *Code) Part() message.Part {
 	return &message.Markup{Role: c.Role, Tag: cmp.Or(strings.Trim(c.Equiv, "</> "), c.Name), Spelling: c.equivalent()}
 }
 
-// native reads a text that is one placeholder, nil where it is none.
-func native(text string) *message.Placeholder {
-	m, faults := loose.Of(text).Parse(text)
-	if len(faults) > 0 || m.Choice != nil || len(m.Pattern) != 1 {
-		return nil
+// single reads a text that is one placeholder, nil where it is none.
+func single(text string) *message.Placeholder {
+	spelling := loose.Of(text)
+	if spelling != loose.Braces || strings.HasPrefix(text, "{\"") {
+		if p := native.Read(text); p != nil {
+			return p
+		}
 	}
-	p, _ := m.Pattern[0].(*message.Placeholder)
-	return p
+	m, faults := spelling.Parse(text)
+	if len(faults) == 0 && m.Choice == nil && len(m.Pattern) == 1 {
+		if p, ok := m.Pattern[0].(*message.Placeholder); ok {
+			return p
+		}
+	}
+	return native.Read(text)
 }
 
 // identifier makes a name of a text.
@@ -163,7 +171,7 @@ func (w *Writer) Write(p message.Pattern) (string, []message.Loss) {
 					continue
 				}
 			}
-			native, more := icu.Writer{Numbered: made}.Argument(part)
+			native, more := spell(part, made)
 			losses = append(losses, more...)
 			id := unique(strconv.Itoa(cmp.Or(part.Position, order)))
 			out = append(out, w.Placeholder(id, native, part.Sample)...)
@@ -189,6 +197,17 @@ func (w *Writer) Write(p message.Pattern) (string, []message.Loss) {
 	return string(out), losses
 }
 
+// spell gives the native code of a placeholder: as its platform spells it where
+// that says all, else as an ICU argument by its name.
+func spell(p *message.Placeholder, made bool) (string, []message.Loss) {
+	if spelling := native.Spelling(p); made && spelling != "" && !p.Wrapped {
+		if q := single(spelling); q != nil && q.Type == p.Type && q.Style == p.Style && q.Name == "" {
+			return spelling, nil
+		}
+	}
+	return icu.Writer{Numbered: made, Carry: true}.Argument(p)
+}
+
 // repeat gives the source's code for a placeholder that a translation repeats.
 func (w *Writer) repeat(p *message.Placeholder, used *idents) *Code {
 	if len(w.Codes) > mostCodes {
@@ -198,6 +217,9 @@ func (w *Writer) repeat(p *message.Placeholder, used *idents) *Code {
 		c := &w.Codes[i]
 		own, ok := c.Part().(*message.Placeholder)
 		if !ok || used.times(c.ID) > 0 {
+			continue
+		}
+		if own.Type != p.Type || own.Style != p.Style {
 			continue
 		}
 		if own.Name != "" && own.Name == p.Name || own.Position > 0 && own.Position == p.Position || own.Spelling == p.Spelling {

@@ -193,7 +193,7 @@ func (w *writer) rows(m message.Message) []string {
 	}
 	again := message.Message{Choice: &message.Choice{}}
 	for _, v := range m.Choice.Variants {
-		text, _ := w.spelling.Write(message.Message{Pattern: bare(m, v.Pattern)})
+		text, _ := w.spelling.Carry(message.Message{Pattern: bare(m, v.Pattern)})
 		inner, _ := w.spelling.Parse(text)
 		again.Choice.Variants = append(again.Choice.Variants, message.Variant{Keys: v.Keys, Pattern: inner.Pattern})
 	}
@@ -308,7 +308,7 @@ func (w *writer) fill(rows [][]string, forms []string, column int, m message.Mes
 
 // text spells a message for a cell.
 func (w *writer) text(m message.Message) string {
-	text, losses := w.spelling.Write(m)
+	text, losses := w.spelling.Carry(m)
 	if m.Choice == nil && !m.HasPlaceholders() && len(losses) == 0 && w.spelling.Misread(text) {
 		w.Lose("escape", "that the signs in the text are no placeholder", "they read as one")
 	}

@@ -128,7 +128,7 @@ func (w *writer) text(text string) string { return xmlscan.EscapeText(w.legal(te
 // else with inline codes.
 func (w *writer) content(m message.Message) string {
 	if m.Choice != nil || !w.coded {
-		return w.text(w.Told(w.spelling.Write(m)))
+		return w.text(w.Told(w.spelling.Carry(m)))
 	}
 	if text, plain := m.Plain("{"); plain {
 		return w.text(text)

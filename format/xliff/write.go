@@ -259,7 +259,7 @@ func (w *writer) text(text string) string {
 // else with inline codes.
 func (w *writer) content(m message.Message, isSource bool) string {
 	if m.Choice != nil || !w.coded {
-		return w.text(w.Told(w.spelling.Write(m)))
+		return w.text(w.Told(w.spelling.Carry(m)))
 	}
 	text, plain := m.Plain("{")
 	if plain {

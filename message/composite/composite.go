@@ -7,6 +7,7 @@ package composite
 
 import (
 	"fmt"
+	"iter"
 	"strconv"
 	"strings"
 
@@ -136,100 +137,225 @@ func placeholder(it item, spelling string) *message.Placeholder {
 }
 
 // meaning reads a format: standard numeric and date formats, custom numbers
-// and custom dates. The letter D means a whole number, though a date would be
-// written long by it; d is a short date.
+// and custom dates (.NET, Standard and Custom format strings). The letter D
+// means a whole number, though a date would be written long by it; d is a short
+// date. What has no words of the Style vocabulary is kept as net=FORMAT.
 func meaning(format string) (message.Type, message.Style) {
 	if format == "" {
 		return message.String, ""
 	}
 	letter, digits := format[0], -1
-	if n, err := strconv.Atoi(format[1:]); err == nil {
+	if n, err := strconv.Atoi(format[1:]); err == nil && format[1] != '-' && format[1] != '+' {
 		digits = n
 	}
 	if len(format) == 1 || digits >= 0 {
-		number := func(missing int) string {
-			if digits < 0 {
-				return message.FractionWord(missing)
-			}
-			return message.FractionWord(digits)
+		if kind, style, ok := standard(letter, digits); ok {
+			return kind, style
 		}
-		switch letter {
-		case 'N', 'n':
-			if digits == 0 {
-				return message.Integer, "group"
-			}
-			return message.Decimal, message.NewStyle("group", number(2))
-		case 'F':
-			return message.Decimal, message.NewStyle(number(2))
-		case 'D':
-			if digits > 0 {
-				return message.Integer, message.Style(fmt.Sprintf("zero=%d", digits))
-			}
-			return message.Integer, ""
-		case 'P', 'p':
-			if digits == 0 {
-				return message.Percent, ""
-			}
-			return message.Percent, message.NewStyle(number(2))
-		case 'C', 'c':
-			return message.Currency, message.NewStyle(message.FractionWord(digits))
-		case 'X':
-			return message.Integer, "hex upper"
-		case 'x':
-			return message.Integer, "hex"
-		case 'E', 'e':
-			return message.Decimal, message.NewStyle(number(6), "scientific")
-		case 'd':
-			return message.Date, "short"
-		case 'f', 'g':
-			return message.Date, message.Style("=" + format)
-		case 'M', 'm':
-			return message.Date, "::MMMMd"
-		case 'Y', 'y':
-			return message.Date, "::yMMMM"
-		case 't':
-			return message.Time, "short"
-		case 'T':
-			return message.Time, "medium"
+		return map[byte]message.Type{'f': message.Date, 'g': message.Date, 'o': message.Date, 'O': message.Date, 's': message.Date, 'u': message.Date, 'U': message.Date}[letter], own(format)
+	}
+	if kind, style, ok := customNumber(format); ok {
+		return kind, style
+	}
+	if kind := dateParts(format); kind != message.String {
+		if pattern, ok := rewrite(format, fromNet, fromNetQuotes); ok {
+			return kind, message.Style("=" + pattern)
 		}
+		return kind, own(format)
 	}
-	if strings.Trim(format, "#0,.") == "" && strings.ContainsAny(format, "#0") {
-		return customNumber(format)
-	}
-	if strings.Trim(format, "#0,.% \u00a0") == "" && strings.Contains(format, "%") {
-		return message.Percent, message.NewStyle(fractionOf(strings.Trim(format, "% \u00a0")))
-	}
-	if strings.ContainsAny(format, "yMd") {
-		return message.Date, message.Style("=" + format)
-	}
-	if strings.ContainsAny(format, "Hhms") {
-		return message.Time, message.Style("=" + format)
-	}
-	return message.String, message.Style("=" + format)
+	return message.String, own(format)
 }
 
-func fractionOf(format string) string {
-	_, fraction, ok := strings.Cut(format, ".")
-	if !ok {
+// own keeps a format that the Style vocabulary has no words for.
+func own(format string) message.Style {
+	return message.Style("net=" + strings.ReplaceAll(format, " ", "_"))
+}
+
+func standard(letter byte, digits int) (message.Type, message.Style, bool) {
+	number := func(missing int) string {
+		if digits < 0 {
+			return message.FractionWord(missing)
+		}
+		return message.FractionWord(digits)
+	}
+	zeros := func() string {
+		if digits > 1 {
+			return fmt.Sprintf("zero=%d", digits)
+		}
 		return ""
 	}
-	return "." + fraction
+	switch letter {
+	case 'N', 'n':
+		if digits == 0 {
+			return message.Integer, "group", true
+		}
+		return message.Decimal, message.NewStyle("group", number(2)), true
+	case 'F', 'f':
+		if letter == 'f' && digits < 0 {
+			return 0, "", false
+		}
+		return message.Decimal, message.NewStyle(number(2)), true
+	case 'D', 'd':
+		if letter == 'd' && digits < 0 {
+			return message.Date, "short", true
+		}
+		return message.Integer, message.NewStyle(zeros()), true
+	case 'P', 'p':
+		if digits == 0 {
+			return message.Percent, "", true
+		}
+		return message.Percent, message.NewStyle(number(2)), true
+	case 'C', 'c':
+		return message.Currency, message.NewStyle(message.FractionWord(digits)), true
+	case 'X':
+		return message.Integer, message.NewStyle("hex upper", zeros()), true
+	case 'x':
+		return message.Integer, message.NewStyle("hex", zeros()), true
+	case 'E':
+		return message.Decimal, message.NewStyle(number(6), "scientific upper"), true
+	case 'e':
+		return message.Decimal, message.NewStyle(number(6), "scientific"), true
+	case 'M', 'm':
+		return message.Date, "::MMMMd", digits < 0
+	case 'Y', 'y':
+		return message.Date, "::yMMMM", digits < 0
+	case 't':
+		return message.Time, "short", digits < 0
+	case 'T':
+		return message.Time, "medium", digits < 0
+	}
+	return 0, "", false
 }
 
-func customNumber(format string) (message.Type, message.Style) {
-	whole, fraction, decimal := strings.Cut(format, ".")
-	group := ""
-	if strings.Contains(whole, ",") {
+// customNumber reads a pattern of digits such as #,##0.0#, 0000 or 0.0%.
+func customNumber(format string) (message.Type, message.Style, bool) {
+	switch format { // as many digits as there are
+	case "0.######":
+		return message.Decimal, "", true
+	case "#,##0.###":
+		return message.Decimal, "group", true
+	}
+	plain, percent := strings.CutSuffix(format, "%")
+	whole, fraction, decimal := strings.Cut(plain, ".")
+	zero, group := 0, ""
+	switch {
+	case whole == "#,##0" || whole == "#,0" || whole == "0,0":
 		group = "group"
+	case whole != "" && strings.Trim(whole, "0") == "":
+		zero = len(whole)
+	default:
+		return 0, "", false
 	}
-	if !decimal {
-		zeros := strings.Count(whole, "0")
-		if zeros > 1 && group == "" {
-			return message.Integer, message.Style(fmt.Sprintf("zero=%d", zeros))
+	if decimal && (fraction == "" || strings.Trim(strings.TrimLeft(fraction, "0"), "#") != "") {
+		return 0, "", false
+	}
+	words := []string{group}
+	if decimal {
+		words = append(words, "."+fraction)
+	}
+	if zero > 1 {
+		words = append(words, fmt.Sprintf("zero=%d", zero))
+	}
+	switch {
+	case percent && zero < 2 && group == "":
+		return message.Percent, message.NewStyle(words...), true
+	case percent:
+		return 0, "", false
+	case decimal:
+		return message.Decimal, message.NewStyle(words...), true
+	}
+	return message.Integer, message.NewStyle(words...), true
+}
+
+// dateParts tells a date pattern from one of a time, by its letters outside of
+// quotes; String is neither.
+func dateParts(format string) message.Type {
+	kind := message.String
+	for letter := range letters(format) {
+		switch letter[0] {
+		case 'y', 'M', 'd':
+			return message.Date
+		case 'H', 'h', 'm', 's':
+			kind = message.Time
 		}
-		return message.Integer, message.NewStyle(group)
 	}
-	return message.Decimal, message.NewStyle(group, "."+fraction)
+	return kind
+}
+
+// letters yields the runs of one letter that stand outside of quotes, and all
+// else piece by piece.
+func letters(pattern string) iter.Seq[string] {
+	return func(yield func(string) bool) {
+		for i := 0; i < len(pattern); {
+			end := i + 1
+			switch c := pattern[i]; {
+			case c == '\'' || c == '"':
+				if n := strings.IndexByte(pattern[end:], c); n >= 0 {
+					end += n + 1
+				}
+			case c == '\\':
+				end = min(end+1, len(pattern))
+			case c|0x20 >= 'a' && c|0x20 <= 'z':
+				for end < len(pattern) && pattern[end] == c {
+					end++
+				}
+			}
+			if !yield(pattern[i:end]) {
+				return
+			}
+			i = end
+		}
+	}
+}
+
+// fromNet gives the date field symbols of UTS #35 for those of .NET's custom
+// date formats; toNet is the way back. Runs that are not here are the same in both, if
+// they are in same.
+var (
+	fromNet = map[string]string{"ddd": "EEE", "dddd": "EEEE", "tt": "a", "y": "", "gg": "G", "zzz": "xxx", "t": ""}
+	toNet   = map[string]string{"EEE": "ddd", "E": "ddd", "EEEE": "dddd", "a": "tt", "y": "yyyy", "G": "gg", "xxx": "zzz"}
+	same    = map[string]bool{"d": true, "dd": true, "M": true, "MM": true, "MMM": true, "MMMM": true, "yy": true, "yyyy": true, "h": true, "hh": true, "H": true, "HH": true, "m": true, "mm": true, "s": true, "ss": true}
+)
+
+// Each side quotes in its own way: .NET by a backslash, too.
+func fromNetQuotes(piece string) string {
+	if piece[0] == '\\' {
+		piece = piece[1:]
+	} else {
+		piece = piece[1 : len(piece)-1]
+	}
+	return "'" + strings.ReplaceAll(piece, "'", "''") + "'"
+}
+
+func keepQuotes(piece string) string { return piece }
+
+// rewrite brings a date pattern into other letters; it is false where one has
+// no counterpart.
+func rewrite(pattern string, table map[string]string, quotes func(string) string) (string, bool) {
+	var out strings.Builder
+	for piece := range letters(pattern) {
+		switch c := piece[0]; {
+		case c == '\'' || c == '"' || c == '\\':
+			if len(piece) < 2 {
+				return "", false
+			}
+			out.WriteString(quotes(piece))
+		case c|0x20 >= 'a' && c|0x20 <= 'z':
+			other, ok := table[piece]
+			if !ok && same[piece] {
+				other = piece
+			}
+			if other == "" {
+				return "", false
+			}
+			out.WriteString(other)
+		case c == '%' || c == '{' || c == '}':
+			return "", false
+		default:
+			out.WriteString(piece)
+		}
+	}
+	return out.String(), true
 }
 
 var doubled = strings.NewReplacer("{", "{{", "}", "}}")
@@ -255,7 +381,7 @@ func Write(p message.Pattern, formatted bool) (string, []message.Loss) {
 		case *message.Markup:
 			out.WriteString(part.String())
 		case *message.Placeholder:
-			text, lost := spell(part)
+			text, lost := Spell(part)
 			out.WriteString(text)
 			losses = append(losses, lost...)
 		}
@@ -263,13 +389,14 @@ func Write(p message.Pattern, formatted bool) (string, []message.Loss) {
 	return out.String(), losses
 }
 
-func spell(p *message.Placeholder) (string, []message.Loss) {
-	if p.Syntax == message.Composite && p.Spelling != "" {
+// Spell writes a placeholder, and tells what it could not say. A spelling of the
+// syntax is kept.
+func Spell(p *message.Placeholder) (string, []message.Loss) {
+	if p.Syntax == message.Composite && p.Spelling != "" && !p.Wrapped {
 		return p.Spelling, nil
 	}
-	var losses []message.Loss
-	lose := func() {
-		losses = append(losses, message.Loss{Kind: "number-style", Lost: fmt.Sprintf("the style %q of {%s}", p.Style, p.Name), Instead: "the plain " + p.Type.String()})
+	if p.Type == message.String && p.Style == "" {
+		return "{" + strconv.Itoa(p.Position-1) + "}", nil
 	}
 	style := p.Style
 	width := style.Value("width")
@@ -277,105 +404,89 @@ func spell(p *message.Placeholder) (string, []message.Loss) {
 		width = -width
 	}
 	style, _ = style.Without("width", "left")
-	least, most, fraction := style.Fraction()
-	pattern, skeleton, custom := style.Custom()
-	format := ""
-	if p.Type >= message.Date && style == "" {
-		losses = append(losses, message.Loss{Kind: "number-style", Lost: "that the " + p.Type.String() + " {" + p.Name + "} has no style of its own", Instead: "the short one"})
-	}
-	switch p.Type {
-	case message.String:
-		if custom && !skeleton {
-			format = pattern
-		} else if style != "" {
-			lose()
-		}
-	case message.Integer:
-		rest, _ := style.Without("group", "zero", "hex", "upper")
-		switch zero := style.Value("zero"); {
-		case style.Has("hex"):
-			format = map[bool]string{true: "X", false: "x"}[style.Has("upper")]
-		case zero > 0:
-			format = "D" + strconv.Itoa(zero)
-		case style.Has("group"):
-			format = "N0"
-		default:
-			format = "D"
-		}
-		if rest != "" {
-			lose()
-		}
-	case message.Decimal:
-		letter := "F"
-		if style.Has("group") {
-			letter = "N"
-		} else if style.Has("scientific") {
-			letter = "E"
-		}
-		switch {
-		case !fraction && letter == "F":
-			format = "0.######"
-		case !fraction && letter == "N":
-			format = "#,##0.###"
-		case !fraction:
-			format = letter
-		case least == most:
-			format = letter + strconv.Itoa(most)
-		default:
-			format = map[string]string{"F": "0", "N": "#,##0", "E": "0"}[letter] + "." + strings.Repeat("0", least) + strings.Repeat("#", most-least)
-		}
-		rest, _ := style.Without("group", "scientific")
-		if word := "." + strings.Repeat("0", least) + strings.Repeat("#", most-least); rest != "" && string(rest) != word {
-			lose()
-		}
-	case message.Percent:
-		format = "P0"
-		if fraction {
-			format = "P" + strconv.Itoa(most)
-		}
-	case message.Currency:
-		format = "C"
-		if fraction {
-			format += strconv.Itoa(most)
-		}
-		if code := style.Code(); code != "" {
-			losses = append(losses, message.Loss{Kind: "number-style", Lost: fmt.Sprintf("that {%s} is in %s", p.Name, code), Instead: "the currency of the program's culture"})
-		}
-	case message.Date, message.Time:
-		format = dateFormat(p.Type, style)
-		if format == "" {
-			lose()
-			format = map[message.Type]string{message.Date: "d", message.Time: "t"}[p.Type]
-		}
-	}
 	out := "{" + strconv.Itoa(p.Position-1)
 	if width != 0 {
 		out += "," + strconv.Itoa(width)
 	}
-	if format != "" {
+	if format := formatOf(p.Type, style); format != "" {
 		out += ":" + format
 	}
-	return out + "}", losses
+	out += "}"
+	it, _ := scan(out)
+	return out, p.Lost(placeholder(it, out))
 }
 
-// dateFormat gives the format for a date or time style, or "" where .NET's
-// culture-aware formats cannot say it.
-func dateFormat(kind message.Type, style message.Style) string {
-	pattern, skeleton, custom := style.Custom()
-	switch {
-	case custom && !skeleton && !strings.HasPrefix(pattern, "%"):
-		return pattern
-	case pattern == "MMMMd":
-		return "M"
-	case pattern == "yMMMM":
-		return "Y"
-	case custom:
-		return ""
-	case kind == message.Time && style.Has("medium"):
-		return "T"
-	case kind == message.Time && (style == "" || style.Has("short")):
-		return "t"
-	case kind == message.Date && (style == "" || style.Has("short")):
+// formatOf gives the format that comes nearest to a type and style.
+func formatOf(kind message.Type, style message.Style) string {
+	if format, ok := strings.CutPrefix(string(style), "net="); ok {
+		return strings.ReplaceAll(format, "_", " ")
+	}
+	least, most, fraction := style.Fraction()
+	zero := style.Value("zero")
+	digits := func(letter string) string {
+		if fraction {
+			return letter + strconv.Itoa(most)
+		}
+		return letter
+	}
+	whole := strings.Repeat("0", max(zero, 1))
+	if style.Has("group") {
+		whole = "#,##0"
+	}
+	switch kind {
+	case message.Integer:
+		letter := "D"
+		switch {
+		case style.Has("hex") && style.Has("upper"):
+			letter = "X"
+		case style.Has("hex"):
+			letter = "x"
+		case style.Has("group"):
+			return "N0"
+		}
+		if zero > 0 {
+			letter += strconv.Itoa(zero)
+		}
+		return letter
+	case message.Decimal:
+		letter := "F"
+		switch {
+		case style.Has("scientific") && style.Has("upper"):
+			letter = "E"
+		case style.Has("scientific"):
+			letter = "e"
+		case fraction && least < most || zero > 1:
+			return whole + "." + strings.Repeat("0", least) + strings.Repeat("#", most-least)
+		case !fraction:
+			return whole + "." + map[bool]string{true: "###", false: "######"}[style.Has("group")]
+		case style.Has("group"):
+			letter = "N"
+		}
+		return digits(letter)
+	case message.Percent:
+		if !fraction {
+			return "P0"
+		}
+		return digits("P")
+	case message.Currency:
+		return digits("C")
+	case message.Date, message.Time:
+		pattern, skeleton, custom := style.Custom()
+		if custom && !skeleton {
+			if net, ok := rewrite(pattern, toNet, keepQuotes); ok && len(net) > 1 {
+				return net
+			}
+		}
+		switch {
+		case skeleton && pattern == "MMMMd":
+			return "M"
+		case skeleton && pattern == "yMMMM":
+			return "Y"
+		case kind == message.Time && style.Has("medium"):
+			return "T"
+		case kind == message.Time:
+			return "t"
+		}
 		return "d"
 	}
 	return ""

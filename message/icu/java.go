@@ -147,7 +147,7 @@ func exact(v message.Variant) int {
 // spellJava writes an argument in the words of MessageFormat (DecimalFormat
 // and SimpleDateFormat patterns), and tells what it could not say.
 func spellJava(p *message.Placeholder, id string, counted bool) (string, []message.Loss) {
-	if p.Syntax == message.ICU && strings.Contains(p.Spelling, ",choice,") {
+	if p.Syntax == message.ICU && (strings.Contains(p.Spelling, ",choice,") || own(p.Spelling, id) && javaWords(p)) {
 		return p.Spelling, nil
 	}
 	var losses []message.Loss
@@ -188,7 +188,7 @@ func spellJava(p *message.Placeholder, id string, counted bool) (string, []messa
 		case fraction && most > 0:
 			pattern += "." + strings.Repeat("0", least) + strings.Repeat("#", most-least)
 		case p.Type == message.Decimal && !fraction:
-			pattern += ".000000"
+			pattern += ".######"
 		}
 		if style.Has("sign") {
 			pattern = "+" + pattern + ";-" + pattern
@@ -204,4 +204,16 @@ func spellJava(p *message.Placeholder, id string, counted bool) (string, []messa
 		lose("the currency style \""+string(style)+"\"", "the platform's own currency")
 	}
 	return "{" + id + ",number,currency}", losses
+}
+
+// javaWords reports whether a spelling has a type and style that MessageFormat
+// knows.
+func javaWords(p *message.Placeholder) bool {
+	_, rest, _ := strings.Cut(p.Spelling, ",")
+	kind, style, _ := strings.Cut(strings.TrimSuffix(rest, "}"), ",")
+	switch strings.TrimSpace(kind) {
+	case "number", "date", "time":
+		return !strings.HasPrefix(strings.TrimSpace(style), "::") && !strings.HasPrefix(strings.TrimSpace(style), "'")
+	}
+	return false
 }

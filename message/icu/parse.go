@@ -281,7 +281,9 @@ func (p *parser) simple() *message.Placeholder {
 		return nil
 	}
 	p.at++
-	argument.Spelling = p.text[start:p.at]
+	if argument.Spelling == "" { // else it has one of another syntax
+		argument.Spelling = p.text[start:p.at]
+	}
 	return argument
 }
 

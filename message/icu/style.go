@@ -1,15 +1,20 @@
 package icu
 
 import (
+	"strconv"
 	"strings"
 
 	"zelvik/message"
+	"zelvik/message/native"
 )
 
 // readStyle sets type and style of an argument from ICU's type and style
 // words (UTS #35, number skeletons and date field symbols). It reports whether
 // the type is one.
 func readStyle(p *message.Placeholder, kind, style string) bool {
+	if carried(p, style) {
+		return true
+	}
 	switch kind {
 	case "number":
 		p.Type, p.Style = numberStyle(style)
@@ -68,9 +73,9 @@ func numberStyle(style string) (message.Type, message.Style) {
 		case stem == "sign-always" || stem == "+!":
 			words = append(words, "sign")
 		case strings.Trim(stem, "0") == "":
-			words = append(words, "zero="+itoa(len(stem)))
+			words = append(words, "zero="+strconv.Itoa(len(stem)))
 		case strings.HasPrefix(stem, "integer-width/+"):
-			words = append(words, "zero="+itoa(strings.Count(stem, "0")))
+			words = append(words, "zero="+strconv.Itoa(strings.Count(stem, "0")))
 		case stem == "scientific" || stem == "E0":
 			words = append(words, "scientific")
 		case stem == "scale/100":
@@ -82,13 +87,16 @@ func numberStyle(style string) (message.Type, message.Style) {
 	if kind == message.Percent || kind == message.Currency {
 		joined, _ = joined.Without("group")
 	}
-	if kind == message.Decimal && joined == "" {
+	if kind == message.Decimal && joined == anyDigits {
+		joined = ""
+	} else if kind == message.Decimal && joined == "" {
 		kind = message.Integer // ::group-off alone is how a plain whole number is written
 	}
 	return kind, joined
 }
 
-func itoa(n int) string { return string(rune('0' + min(n, 9))) }
+// anyDigits is the stem for a number with as many fraction digits as it has.
+const anyDigits = ".######"
 
 // patternStyle reads a number pattern such as #,##0.00, 0000, +0;-0 or 0.0%.
 func patternStyle(pattern string) (message.Type, message.Style) {
@@ -102,11 +110,16 @@ func patternStyle(pattern string) (message.Type, message.Style) {
 	}
 	whole, fraction, decimal := strings.Cut(plain, ".")
 	group, zero := "", ""
-	if strings.Contains(whole, ",") {
+	switch n := strings.Count(whole, "0"); {
+	case whole == "#,##0":
 		group = "group"
+	case n == 0 || n < len(whole) || strings.Contains(strings.TrimLeft(fraction, "0"), "0") || percent && !decimal || decimal && fraction == "":
+		return message.Decimal, message.Style("=" + pattern)
+	case n > 1:
+		zero = "zero=" + strconv.Itoa(n)
 	}
-	if n := strings.Count(whole, "0"); n > 1 {
-		zero = "zero=" + itoa(n)
+	if percent && group == "" || plain == "0.######" {
+		return message.Decimal, map[bool]message.Style{true: "=" + message.Style(pattern)}[percent]
 	}
 	if decimal {
 		decimal = fraction != ""
@@ -121,9 +134,63 @@ func patternStyle(pattern string) (message.Type, message.Style) {
 	return message.Decimal, message.NewStyle(group, fraction, zero, sign)
 }
 
+// carried reads a style that is the spelling of another syntax in quotes, as
+// texts in exchange files carry what ICU has no words for:
+// {price, number, '{0:C2}'}.
+func carried(p *message.Placeholder, style string) bool {
+	inner, ok := strings.CutPrefix(style, "'")
+	if inner, ok = strings.CutSuffix(inner, "'"); !ok || inner == "" {
+		return false
+	}
+	inner = strings.ReplaceAll(inner, "''", "'")
+	own := native.Read(inner)
+	if own == nil {
+		own = ownOf(inner)
+	}
+	if own == nil {
+		return false
+	}
+	p.Type, p.Style, p.Spelling, p.Syntax = own.Type, own.Style, own.Spelling, own.Syntax
+	return true
+}
+
+// ownOf reads a spelling of ICU's own that its other forms do not say, such as a
+// choice format of Java's.
+func ownOf(text string) *message.Placeholder {
+	p, _ := ParseJava(text)
+	if len(p.Pattern) != 1 {
+		return nil
+	}
+	own, _ := p.Pattern[0].(*message.Placeholder)
+	return own
+}
+
+// carry writes an argument as spell does, and in quotes with the spelling that
+// it has where that says more.
+func carry(p *message.Placeholder, id string, counted bool) (string, []message.Loss) {
+	text, losses := "", []message.Loss(nil)
+	spelling := p.Spelling
+	if p.Syntax != message.ICU || !strings.Contains(spelling, ",choice,") {
+		if text, losses = spell(p, id, counted); losses == nil && native.Derived(p) {
+			return text, nil
+		}
+		if spelling = native.Carry(p); spelling == "" {
+			return text, losses
+		}
+	}
+	kind := "number"
+	switch p.Type {
+	case message.String:
+		kind = "text"
+	case message.Date, message.Time:
+		kind = p.Type.String()
+	}
+	return "{" + id + ", " + kind + ", '" + strings.ReplaceAll(spelling, "'", "''") + "'}", nil
+}
+
 // spell writes an argument with its type and style, and tells what it could
 // not say. Inside a plural over the same argument a plain whole number needs
-// no style.
+// no style. A spelling of ICU's own that states a type is kept.
 func spell(p *message.Placeholder, id string, counted bool) (string, []message.Loss) {
 	if p.Style == "" && (p.Type == message.String || p.Type == message.Integer) { // most are
 		if p.Type == message.String || counted {
@@ -131,70 +198,81 @@ func spell(p *message.Placeholder, id string, counted bool) (string, []message.L
 		}
 		return "{" + id + ", number, ::group-off}", nil
 	}
-	var losses []message.Loss
-	format := ""
+	if p.Syntax == message.ICU && own(p.Spelling, id) {
+		return p.Spelling, nil
+	}
+	text := "{" + id + format(p, counted) + "}"
+	read := message.Placeholder{Type: p.Type}
+	if again, faults := Parse(text); len(faults) == 0 && len(again.Pattern) == 1 {
+		if q, ok := again.Pattern[0].(*message.Placeholder); ok && !(counted && q.Type == message.String) {
+			read = *q
+		}
+	}
+	return text, p.Lost(&read)
+}
+
+// own reports whether a spelling is that of an argument with a type, and names it
+// by the same ID.
+func own(spelling, id string) bool {
+	name, style, ok := strings.Cut(spelling, ",")
+	return ok && strings.TrimSpace(strings.TrimPrefix(name, "{")) == id && !strings.Contains(style, "choice")
+}
+
+// format gives type and style of an argument in ICU's words.
+func format(p *message.Placeholder, counted bool) string {
 	style := p.Style
 	switch p.Type {
 	case message.String:
-		if style != "" {
-			losses = append(losses, message.Loss{Kind: "number-style", Lost: "the style \"" + string(style) + "\" of {" + id + "}", Instead: "the plain text"})
-		}
+		return ""
 	case message.Date, message.Time:
-		format = ", " + p.Type.String()
 		pattern, skeleton, custom := style.Custom()
 		switch {
 		case custom && skeleton:
-			format += ", ::" + pattern
-		case custom && strings.HasPrefix(pattern, "%"):
-			losses = append(losses, message.Loss{Kind: "number-style", Lost: "the part " + pattern + " of the date {" + id + "}", Instead: "the whole date"})
-		case custom:
-			format += ", " + pattern
+			return ", " + p.Type.String() + ", ::" + pattern
+		case custom && !strings.HasPrefix(pattern, "%"):
+			return ", " + p.Type.String() + ", " + pattern
 		case style.Length() != "":
-			format += ", " + style.Length()
+			return ", " + p.Type.String() + ", " + style.Length()
 		}
-	default:
-		stems, unsaid := skeleton(p)
-		if unsaid != "" {
-			losses = append(losses, message.Loss{Kind: "number-style", Lost: "the style \"" + unsaid + "\" of {" + id + "}", Instead: "the plain number"})
-		}
-		switch {
-		case style.Has("spellout") || style.Has("ordinal") || style.Has("duration"):
-			format = ", " + string(style)
-		case counted && stems == "::group-off":
-		default:
-			format = ", number"
-			if stems != "" {
-				format += ", " + stems
-			}
-		}
+		return ", " + p.Type.String()
 	}
-	return "{" + id + format + "}", losses
+	if style.Has("spellout") || style.Has("ordinal") || style.Has("duration") {
+		return ", " + string(style)
+	}
+	stems := skeleton(p)
+	switch {
+	case counted && stems == "::group-off":
+		return ""
+	case stems != "":
+		return ", number, " + stems
+	}
+	return ", number"
 }
 
 // skeleton writes a number's style as ICU's short words where they exist, else
 // as a skeleton.
-func skeleton(p *message.Placeholder) (stems, unsaid string) {
+func skeleton(p *message.Placeholder) string {
 	if pattern, _, ok := p.Style.Custom(); ok {
-		return pattern, ""
+		return pattern
 	}
 	var list []string
 	group := p.Style.Has("group")
 	switch p.Type {
 	case message.Integer:
 		if p.Style == "group" {
-			return "integer", ""
+			return "integer"
 		}
 		if p.Style.Value("zero") > 0 || group {
 			list = append(list, ".")
 		}
 	case message.Percent:
 		if p.Style == "" {
-			return "percent", ""
+			return "percent"
 		}
 		list, group = append(list, "percent"), true
 	case message.Currency:
 		if p.Style == "" {
-			return "currency", ""
+			return "currency"
 		}
 		if code := p.Style.Code(); code != "" {
 			list = append(list, "currency/"+code)
@@ -202,10 +280,9 @@ func skeleton(p *message.Placeholder) (stems, unsaid string) {
 		group = true
 	case message.Decimal:
 		if p.Style == "group" {
-			return "", ""
+			return ""
 		}
 	}
-	var rest []string
 	for word := range strings.FieldsSeq(string(p.Style)) {
 		switch {
 		case word == "group" || word == p.Style.Code():
@@ -219,15 +296,13 @@ func skeleton(p *message.Placeholder) (stems, unsaid string) {
 			list = append(list, strings.Repeat("0", p.Style.Value("zero")))
 		case strings.HasPrefix(word, "icu:"):
 			list = append(list, strings.TrimPrefix(word, "icu:"))
-		default:
-			rest = append(rest, word)
 		}
 	}
 	if p.Type == message.Decimal && !group && len(list) == 0 {
-		list = append(list, ".000000") // else it would read as a whole number
+		list = append(list, anyDigits) // else it would read as a whole number
 	}
 	if !group {
 		list = append(list, "group-off")
 	}
-	return "::" + strings.Join(list, " "), strings.Join(rest, " ")
+	return "::" + strings.Join(list, " ")
 }

@@ -20,6 +20,9 @@ type Writer struct {
 	// doubled, patterns instead of skeletons, and a choice format where a
 	// plural has exact cases alone.
 	Java bool
+	// Carry writes what ICU has no words for as the platform spells it, in quotes,
+	// for exchange files.
+	Carry bool
 }
 
 // Write writes a message, and tells what it could not say.
@@ -35,8 +38,10 @@ func (w Writer) Write(m message.Message) (string, []message.Loss) {
 
 // Argument writes a placeholder that stands outside of choices.
 func (w Writer) Argument(p *message.Placeholder) (string, []message.Loss) {
-	if !w.Java && !w.Bare {
-		return spell(p, (&output{Writer: w}).id(p), false)
+	if id := (&output{Writer: w}).id(p); w.Carry {
+		return carry(p, id, false)
+	} else if !w.Java && !w.Bare {
+		return spell(p, id, false)
 	}
 	return w.Write(message.Message{Pattern: message.Pattern{p}})
 }
@@ -161,10 +166,14 @@ func (o *output) placeholder(p *message.Placeholder) {
 		o.out = append(o.out, '}')
 		return
 	}
-	text, losses := spell(p, o.id(p), counted)
-	if o.Java {
-		text, losses = spellJava(p, o.id(p), counted)
+	write := spell
+	switch {
+	case o.Java:
+		write = spellJava
+	case o.Carry:
+		write = carry
 	}
+	text, losses := write(p, o.id(p), counted)
 	o.out = append(o.out, text...)
 	o.losses = append(o.losses, losses...)
 }

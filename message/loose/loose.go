@@ -281,19 +281,27 @@ func (s Spelling) parts(text string) message.Pattern {
 }
 
 // Write writes a message and tells what it could not say.
-func (s Spelling) Write(m message.Message) (string, []message.Loss) {
+func (s Spelling) Write(m message.Message) (string, []message.Loss) { return s.write(m, icu.Writer{}) }
+
+// Carry is Write for an exchange file, in which placeholders keep the spelling
+// of their platform.
+func (s Spelling) Carry(m message.Message) (string, []message.Loss) {
+	return s.write(m, icu.Writer{Carry: true})
+}
+
+func (s Spelling) write(m message.Message, w icu.Writer) (string, []message.Loss) {
 	if text, ok := m.Plain("{%<"); ok && s <= Dollar {
 		return text, nil
 	}
 	if m.Choice != nil {
-		return writeICU(m)
+		return writeICU(m, w)
 	}
 	switch s {
 	case Braces:
 		if !m.HasPlaceholders() {
 			return s.literal(m.Pattern)
 		}
-		return writeICU(m)
+		return writeICU(m, w)
 	case Printf:
 		return printf.C.Write(m.Pattern, printf.Numbered(m), false)
 	case Apple:
@@ -328,12 +336,13 @@ func (s Spelling) Write(m message.Message) (string, []message.Loss) {
 }
 
 // writeICU writes names where they say something and positions where not.
-func writeICU(m message.Message) (string, []message.Loss) {
+func writeICU(m message.Message, w icu.Writer) (string, []message.Loss) {
 	made := m.HasPlaceholders()
 	for p := range m.Placeholders() {
 		made = made && p.MadeName()
 	}
-	text, losses := icu.Writer{Numbered: made}.Write(m)
+	w.Numbered = made
+	text, losses := w.Write(m)
 	return text, append(losses, marked(m)...)
 }
 

@@ -258,6 +258,10 @@ func (r *Reader) placeholder(s spec, spelling string) *message.Placeholder {
 	if s.conversion >= 'A' && s.conversion <= 'Z' && strings.IndexByte("DUOCS", s.conversion) < 0 {
 		upper = "upper"
 	}
+	fraction := s.precision
+	if fraction < 0 && strings.IndexByte("fFeE", s.conversion) >= 0 {
+		fraction = 6
+	}
 	switch s.conversion {
 	case 'd', 'D', 'i', 'u', 'U':
 		p.Type = message.Integer
@@ -266,23 +270,25 @@ func (r *Reader) placeholder(s spec, spelling string) *message.Placeholder {
 	case 'o', 'O':
 		p.Type, words = message.Integer, []string{"octal"}
 	case 'f', 'F':
-		p.Type, words = message.Decimal, []string{message.FractionWord(s.precision)}
+		p.Type, words = message.Decimal, []string{message.FractionWord(fraction)}
 	case 'e', 'E', 'g', 'G', 'a', 'A':
 		kind := map[byte]string{'e': "scientific", 'g': "general", 'a': "hexfloat"}[s.conversion|0x20]
-		p.Type, words = message.Decimal, []string{message.FractionWord(s.precision), kind, upper}
+		p.Type, words = message.Decimal, []string{message.FractionWord(fraction), kind, upper}
 	case 't', 'T':
 		p.Type = message.Date
 		if strings.IndexByte("HIklMSLNpzZRTr", s.date) >= 0 {
 			p.Type = message.Time
 		}
-		p.Style = message.Style("=%t" + string(s.date))
+		p.Style = message.Style("=%" + string(s.conversion) + string(s.date))
 		return p
 	case 'c', 'C':
 		words = []string{"char"}
 	case 'b', 'B':
-		words = []string{"boolean"}
-	case 'h', 'H', 'p':
-		words = []string{"hash"}
+		words = []string{"boolean", upper}
+	case 'h', 'H':
+		words = []string{"hash", upper}
+	case 'p':
+		words = []string{"pointer"}
 	case 'r':
 		words = []string{"repr"}
 	case 'S':
@@ -290,11 +296,16 @@ func (r *Reader) placeholder(s spec, spelling string) *message.Placeholder {
 			words = []string{"upper"}
 		}
 	}
+	if p.Type == message.String && s.precision >= 0 {
+		words = append(words, fmt.Sprintf("most=%d", s.precision))
+	}
 	if strings.IndexByte(s.flags, r.Dialect.grouping) >= 0 {
 		words = append([]string{"group"}, words...)
 	}
-	if strings.Contains(s.flags, "+") {
-		words = append(words, "sign")
+	for _, flag := range flagWords {
+		if strings.IndexByte(s.flags, flag.sign) >= 0 {
+			words = append(words, flag.word)
+		}
 	}
 	if s.width > 0 {
 		if strings.Contains(s.flags, "0") {
@@ -313,10 +324,24 @@ func (r *Reader) placeholder(s spec, spelling string) *message.Placeholder {
 // Escape writes literal text into a format string.
 func Escape(text string) string { return strings.ReplaceAll(text, "%", "%%") }
 
+// flagWords are the flags that the Style vocabulary has words for.
+var flagWords = []struct {
+	sign byte
+	word string
+}{{'+', "sign"}, {'#', "alternate"}, {'(', "accounting"}}
+
+// letterWords are the conversions that words of a style ask for, by type.
+var letterWords = map[message.Type]map[string]string{
+	message.Integer: {"hex": "x", "octal": "o"},
+	message.Decimal: {"scientific": "e", "general": "g", "hexfloat": "a"},
+	message.String:  {"char": "c", "boolean": "b", "hash": "h", "pointer": "p", "repr": "r"},
+}
+
 // Spell writes a placeholder, numbered when asked, and tells what it could not
-// say. A spelling of the same dialect is kept.
+// say. A spelling of the same dialect is kept; so is one of C's, as exchange
+// files have it, where it means the same in the dialect.
 func (d *Dialect) Spell(p *message.Placeholder, numbered bool) (string, []message.Loss) {
-	if p.Syntax == d.syntax && p.Spelling != "" && !p.Wrapped {
+	if d.keeps(p) {
 		return p.Spelling, nil
 	}
 	style := p.Style
@@ -325,69 +350,41 @@ func (d *Dialect) Spell(p *message.Placeholder, numbered bool) (string, []messag
 		if p.Type == message.Integer {
 			conversion = d.integer
 		}
-		switch {
-		case !numbered:
-			return "%" + conversion, nil
-		case d == Windows:
-			return "%" + strconv.Itoa(p.Position) + "!" + conversion + "!", nil
-		}
-		return "%" + strconv.Itoa(p.Position) + "$" + conversion, nil
+		return d.placed(p, numbered, conversion), nil
 	}
-	known := []string{"group", "sign", "left", "width", "zero", "upper"}
-	conversion := d.text
-	precision := ""
-	if _, most, ok := style.Fraction(); ok && p.Type == message.Decimal {
-		precision = "." + strconv.Itoa(most)
-		known = append(known, "."+strings.Repeat("0", most))
-	}
-	var losses []message.Loss
-	lose := func(what, instead string) {
-		losses = append(losses, message.Loss{Kind: "number-style", Lost: what, Instead: instead})
-	}
+	conversion, precision := d.text, ""
+	_, most, fraction := style.Fraction()
 	switch p.Type {
 	case message.Integer:
 		conversion = d.integer
-		if style.Has("hex") {
-			conversion, known = "x", append(known, "hex")
-		} else if style.Has("octal") {
-			conversion, known = "o", append(known, "octal")
-		}
 	case message.Decimal:
-		conversion = "f"
-		for word, letter := range map[string]string{"scientific": "e", "general": "g", "hexfloat": "a"} {
-			if style.Has(word) {
-				conversion, known = letter, append(known, word)
-			}
+		if conversion = "f"; fraction && most != 6 {
+			precision = "." + strconv.Itoa(most)
 		}
-	case message.String:
-		for word, letter := range map[string]string{"char": "c", "boolean": "b", "hash": "h"} {
-			if style.Has(word) && (d == Java || word == "char") {
-				conversion, known = letter, append(known, word)
-			}
+	case message.Date, message.Time:
+		if pattern, _, ok := style.Custom(); ok && d == Java && strings.HasPrefix(pattern, "%") {
+			return d.placed(p, numbered, pattern[1:]), nil
 		}
-	default:
-		if pattern, _, ok := style.Custom(); ok && d == Java && strings.HasPrefix(pattern, "%t") {
-			return withPosition(p, numbered) + pattern[1:], nil
-		}
-		what := p.Type.String()
-		if style != "" {
-			what += " " + string(style)
-		}
-		lose(fmt.Sprintf("that {%s} is a %s", p.Name, what), "a text placeholder; the program formats the value")
-		return withPosition(p, numbered) + d.text, losses
 	}
-	if style.Has("upper") {
+	for word, letter := range letterWords[p.Type] {
+		if style.Has(word) && strings.Contains(d.conversions, letter) {
+			conversion = letter
+		}
+	}
+	if most := style.Value("most"); most > 0 && p.Type == message.String {
+		precision = "." + strconv.Itoa(most)
+	}
+	if style.Has("upper") && strings.Contains(d.conversions, strings.ToUpper(conversion)) {
 		conversion = strings.ToUpper(conversion)
-	}
-	if rest, _ := style.Without(known...); rest != "" {
-		lose(fmt.Sprintf("the style %q of {%s}", rest, p.Name), "the plain "+p.Type.String())
 	}
 	flags := ""
 	if style.Has("left") {
-		flags += "-"
+		flags = "-"
 	}
-	if style.Has("sign") {
-		flags += "+"
+	for _, flag := range flagWords {
+		if style.Has(flag.word) && (d == Java || flag.sign != '(') {
+			flags += string(flag.sign)
+		}
 	}
 	if style.Has("group") {
 		flags += string(d.grouping)
@@ -399,10 +396,99 @@ func (d *Dialect) Spell(p *message.Placeholder, numbered bool) (string, []messag
 	if width > 0 {
 		flags += strconv.Itoa(width)
 	}
-	if d == Windows && numbered {
-		return fmt.Sprintf("%%%d!%s!", p.Position, flags+precision+conversion), losses
+	text := d.placed(p, numbered, flags+precision+conversion)
+	return text, p.Lost(d.Read(text))
+}
+
+// placed gives the format of a placeholder its percent sign, and its position
+// where it is to be numbered.
+func (d *Dialect) placed(p *message.Placeholder, numbered bool, format string) string {
+	switch {
+	case !numbered:
+		return "%" + format
+	case d == Windows:
+		return "%" + strconv.Itoa(p.Position) + "!" + format + "!"
 	}
-	return withPosition(p, numbered) + flags + precision + conversion, losses
+	return "%" + strconv.Itoa(p.Position) + "$" + format
+}
+
+// Read reads a text that is one placeholder and nothing else; nil where it is
+// none.
+func (d *Dialect) Read(text string) *message.Placeholder {
+	if text == "" || text[0] != '%' {
+		return nil
+	}
+	s, ok := d.scan(text)
+	if !ok || s.size != len(text) || s.conversion == 'n' {
+		return nil
+	}
+	return (&Reader{Dialect: d}).placeholder(s, text)
+}
+
+// Speller writes the placeholders of one pattern: all with their positions, or
+// all without.
+type Speller struct {
+	d        *Dialect
+	numbered bool
+	// all says that spellings that are kept get their positions, too.
+	all bool
+}
+
+// Speller decides how the placeholders of a pattern are numbered. Spellings that
+// take the next argument are kept where it is theirs.
+func (d *Dialect) Speller(p message.Pattern, numbered bool) Speller {
+	s := Speller{d, numbered, false}
+	kept, count, next, inTurn, theirs := true, 0, 0, true, true
+	bare := false
+	for _, part := range p {
+		placeholder, ok := part.(*message.Placeholder)
+		if !ok {
+			continue
+		}
+		count++
+		inTurn = inTurn && placeholder.Position == count
+		switch {
+		case !d.keeps(placeholder):
+			kept = false
+		case unnumbered(placeholder.Spelling):
+			next++
+			bare, theirs = true, theirs && placeholder.Position == next
+		}
+	}
+	switch {
+	case !bare || kept && theirs:
+	case inTurn:
+		s.numbered = false
+	default:
+		s.all = numbered
+	}
+	return s
+}
+
+// Spell is that of the dialect.
+func (s Speller) Spell(p *message.Placeholder) (string, []message.Loss) {
+	text, losses := s.d.Spell(p, s.numbered)
+	if s.all && p.Position > 0 && unnumbered(text) {
+		text = s.d.placed(p, true, text[1:])
+	}
+	return text, losses
+}
+
+// keeps reports whether a placeholder is spelled as it was.
+func (d *Dialect) keeps(p *message.Placeholder) bool {
+	return p.Spelling != "" && !p.Wrapped && (p.Syntax == d.syntax || p.Syntax == message.C && p.Spelling[0] == '%' && d.means(p))
+}
+
+// means reports whether a placeholder's spelling says in the dialect what it
+// said where it comes from.
+func (d *Dialect) means(p *message.Placeholder) bool {
+	q := d.Read(p.Spelling)
+	return q != nil && q.Type == p.Type && q.Style == p.Style && (q.Name != "" || q.Position == p.Position || unnumbered(p.Spelling))
+}
+
+// unnumbered reports whether a spelling takes the next argument.
+func unnumbered(spelling string) bool {
+	return !strings.Contains(spelling, "$") && !strings.Contains(spelling, "!") && !strings.Contains(spelling, "(")
 }
 
 // Parse reads a text: its markup, and its placeholders where it has any.
@@ -439,6 +525,7 @@ func (d *Dialect) Write(p message.Pattern, numbered, forced bool) (string, []mes
 	}
 	var room [256]byte
 	out := room[:0]
+	speller := d.Speller(p, numbered)
 	for _, part := range p {
 		switch part := part.(type) {
 		case message.Text:
@@ -455,7 +542,7 @@ func (d *Dialect) Write(p message.Pattern, numbered, forced bool) (string, []mes
 		case *message.Markup:
 			out = append(out, part.String()...)
 		case *message.Placeholder:
-			text, more := d.Spell(part, numbered)
+			text, more := speller.Spell(part)
 			losses = append(losses, more...)
 			if !part.MadeName() && part.Position > 0 && !(part.Name == "count" && forced) && !strings.Contains(text, "("+part.Name+")") {
 				losses = append(losses, message.Loss{Kind: "name", Lost: "the name of the placeholder {" + part.Name + "}", Instead: "its position; the ledger of a family keeps the name"})
@@ -464,13 +551,6 @@ func (d *Dialect) Write(p message.Pattern, numbered, forced bool) (string, []mes
 		}
 	}
 	return string(out), losses
-}
-
-func withPosition(p *message.Placeholder, numbered bool) string {
-	if numbered {
-		return "%" + strconv.Itoa(p.Position) + "$"
-	}
-	return "%"
 }
 
 // Numbered reports whether the placeholders of a message need their positions
