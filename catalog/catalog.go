@@ -215,6 +215,7 @@ func complete(entries []Entry, source *Catalog) {
 		var arguments []message.Placeholder
 		if s := source.Find(e.ID()); s != nil {
 			arguments = s.Message.Arguments()
+			e.Message.CountAs(s.Message)
 		}
 		e.Message.Complete(arguments)
 	}

@@ -3,7 +3,6 @@ package format
 import (
 	"fmt"
 	"slices"
-	"strings"
 
 	"zelvik/catalog"
 	"zelvik/culture"
@@ -268,14 +267,12 @@ func textOf(catalogs []*catalog.Catalog, key string) string {
 // the forms that their platform needs.
 func sameReading(meant, read message.Message) bool {
 	if meant.Choice == nil && read.Choice == nil {
-		return alike(meant.Pattern, read.Pattern) || shown(meant.Pattern) == shown(read.Pattern)
+		return alike(meant.Pattern, read.Pattern) || meant.Pattern.Shown() == read.Pattern.Shown()
 	}
 	var texts []string
-	for _, pattern := range meant.Patterns() {
-		texts = append(texts, shown(pattern))
-	}
-	for _, pattern := range read.Patterns() {
-		if text := shown(pattern); text != "" && !slices.Contains(texts, text) {
+	texts = slices.AppendSeq(texts, meant.Shown())
+	for text := range read.Shown() {
+		if text != "" && !slices.Contains(texts, text) {
 			return false
 		}
 	}
@@ -303,25 +300,4 @@ func alike(a, b message.Pattern) bool {
 		}
 	}
 	return true
-}
-
-// shown is what a person sees of a pattern, with a mark for each placeholder.
-func shown(p message.Pattern) string {
-	if len(p) == 1 {
-		if text, ok := p[0].(message.Text); ok {
-			return string(text)
-		}
-	}
-	var out strings.Builder
-	for _, part := range p {
-		switch part := part.(type) {
-		case message.Text:
-			out.WriteString(string(part))
-		case *message.Placeholder:
-			out.WriteByte(1)
-		case *message.Markup:
-			out.WriteString(part.String())
-		}
-	}
-	return out.String()
 }

@@ -226,6 +226,18 @@ func (t *Teller) Comment(note string) string {
 	return clean
 }
 
+// XMLComment is Comment for an XML comment, which cannot hold two hyphens.
+func (t *Teller) XMLComment(note string) string {
+	note = t.Comment(note)
+	if strings.Contains(note, "--") {
+		t.Lose("note", "the hyphens in the note", "they are written apart, as XML comments cannot hold them")
+		for strings.Contains(note, "--") {
+			note = strings.ReplaceAll(note, "--", "- -")
+		}
+	}
+	return note
+}
+
 // Unheld tells what the format cannot hold beside the text, and whether the
 // entry is written at all: a text for one product is not.
 func (t *Teller) Unheld(e *catalog.Entry, title string, holds Abilities) bool {
@@ -234,6 +246,12 @@ func (t *Teller) Unheld(e *catalog.Entry, title string, holds Abilities) bool {
 		t.aside(e)
 		return false
 	}
+	t.Beside(e, title, holds)
+	return true
+}
+
+// Beside tells what the format cannot hold beside the text.
+func (t *Teller) Beside(e *catalog.Entry, title string, holds Abilities) {
 	_, plain := e.Message.Plain("")
 	if !holds.Samples && !plain {
 		for p := range e.Message.Placeholders() {
@@ -245,7 +263,10 @@ func (t *Teller) Unheld(e *catalog.Entry, title string, holds Abilities) bool {
 	if t.Source && !plain && !e.Message.Placed() && e.Message.HasPlaceholders() {
 		t.Lose("position", "which argument is the first and which the second", "the order in which the text shows them; the ledger of a family keeps the positions")
 	}
-	if e.Note != "" && !holds.Notes {
+	if !holds.Markup && !plain {
+		t.Marked(e)
+	}
+	if !holds.Notes && strings.TrimSpace(e.Note) != "" {
 		t.Lose("note", "the note", "none; "+title+" hold no notes")
 	}
 	if e.Fixed && !holds.Fixed {
@@ -257,7 +278,17 @@ func (t *Teller) Unheld(e *catalog.Entry, title string, holds Abilities) bool {
 	if e.Limit > 0 && !holds.Limits {
 		t.Lose("limit", fmt.Sprintf("the limit of %d characters", e.Limit), "none; "+title+" hold no limits")
 	}
-	return true
+}
+
+// Marked goes on to an entry, and tells that its markup is written as characters.
+func (t *Teller) Marked(e *catalog.Entry) {
+	t.Entry = e
+	for _, p := range e.Message.Patterns() {
+		if tag := p.Markup(); tag != nil {
+			t.Lose("markup", "that "+tag.String()+" is markup", "the characters of the tag")
+			return
+		}
+	}
 }
 
 // Keys gives the keys of catalogs, each once, and tells of texts for one product.

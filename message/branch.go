@@ -1,6 +1,9 @@
 package message
 
-import "slices"
+import (
+	"slices"
+	"strings"
+)
 
 // Branch is a variant that is being made: its keys may be "" or missing where
 // any will do. Readers of nested choices build messages from branches.
@@ -119,9 +122,9 @@ func (m Message) CountFirst() {
 				continue
 			}
 			if p.Type == Integer && (best.Position == 0 || p.Position < best.Position) && (p.Position > 0 || p.Name != "") {
-				best.Position = p.Position
-				if p.Name != "" {
-					best.Name = p.Name
+				best.Position, best.Name = p.Position, p.Name
+				if p.Name == "" {
+					best.Name = "count"
 				}
 			}
 			several = several || only != nil && !same(only, p)
@@ -150,6 +153,60 @@ func (m Message) CountFirst() {
 		}
 	}
 	m.Choice.Selectors = []Selector{{Argument: best}}
+}
+
+// CountAs makes a translation's plural count what its source counts, where
+// nothing but its forms said what that is: a form such as "one day in {place}"
+// shows something else.
+func (m Message) CountAs(source Message) {
+	if m.Choice == nil || source.Choice == nil || len(m.Choice.Selectors) != 1 || len(source.Choice.Selectors) != 1 {
+		return
+	}
+	own, counted := &m.Choice.Selectors[0], &source.Choice.Selectors[0]
+	if own.Kind != Plural || counted.Kind != Plural || own.Argument.Syntax != Nowhere || same(&own.Argument, &counted.Argument) {
+		return
+	}
+	for p := range m.Placeholders() {
+		if p != &own.Argument && same(p, &own.Argument) && p.Type == Integer && p.Style == "" && !p.spelledInteger() {
+			if p.Type = String; p.Name == "count" { // for want of a better count
+				p.Name = ""
+			}
+		}
+	}
+	own.Argument = Placeholder{Name: counted.Argument.Name, Position: counted.Argument.Position, Type: counted.Argument.Type}
+}
+
+// spelledInteger reports whether a spelling says by itself that it is a whole
+// number: %d, %1!d!, {0, number, integer}.
+func (p *Placeholder) spelledInteger() bool {
+	text := p.Spelling
+	if p.Wrapped {
+		text, _, _ = strings.Cut(text[strings.IndexByte(text, '>')+1:], "<")
+	}
+	text = strings.TrimRight(text, "!}")
+	return text != "" && (strings.IndexByte("diuDU", text[len(text)-1]) >= 0 && text[0] == '%' || strings.Contains(text, "number"))
+}
+
+// CountsFirst reports whether CountFirst would find the count that the choice has,
+// were its forms all that is known of it.
+func (m Message) CountsFirst() bool {
+	again := Message{Choice: &Choice{}}
+	for _, v := range m.Choice.Variants {
+		p := slices.Clone(v.Pattern)
+		for i, part := range p {
+			if placeholder, ok := part.(*Placeholder); ok {
+				copied := *placeholder
+				p[i] = &copied
+			}
+		}
+		again.Choice.Variants = append(again.Choice.Variants, Variant{v.Keys, p})
+	}
+	again.CountFirst()
+	own, found := &m.Choice.Selectors[0].Argument, &again.Choice.Selectors[0].Argument
+	if found.Position > 0 && own.Position > 0 {
+		return found.Position == own.Position
+	}
+	return found.Position == 0 || found.Name == own.Name
 }
 
 // counts are names that say that an argument counts.

@@ -57,10 +57,13 @@ func (m Message) AppendArguments(list []Placeholder) []Placeholder {
 func (p *Placeholder) Same(q *Placeholder) bool { return same(p, q) }
 
 func same(a, b *Placeholder) bool {
-	if a.Position > 0 && b.Position > 0 {
+	switch {
+	case a.Position > 0 && b.Position > 0:
 		return a.Position == b.Position
+	case a.Name == "" || b.Name == "": // {1} is {arg2}
+		return a.Position > 0 && numberOf(b.Name) == a.Position || b.Position > 0 && numberOf(a.Name) == b.Position
 	}
-	return a.Name != "" && a.Name == b.Name
+	return a.Name == b.Name
 }
 
 // Complete gives every placeholder of the message both a name and a position,
@@ -235,15 +238,23 @@ func (m Message) nameAlike() bool {
 // would give them by their names and order of appearance, so that a syntax of
 // names alone does not lose them.
 func (m Message) Placed() bool {
-	order := 0
 	var few [8]string
 	seen := few[:0]
+	var places [8]int
+	taken, free := places[:0], 1
 	for p := range m.Placeholders() {
 		if slices.Contains(seen, p.Name) {
 			continue
 		}
 		seen = append(seen, p.Name)
-		if order++; p.Position != order && p.Position != numberOf(p.Name) {
+		n := numberOf(p.Name)
+		if n == 0 || slices.Contains(taken, n) {
+			for slices.Contains(taken, free) {
+				free++
+			}
+			n = free
+		}
+		if taken = append(taken, n); p.Position != n {
 			return false
 		}
 	}

@@ -1,6 +1,10 @@
 package message
 
-import "strings"
+import (
+	"iter"
+	"slices"
+	"strings"
+)
 
 // elements are the names that make an angle bracket in a text a tag: HTML's
 // elements for phrases and blocks, and <annotation>, as platforms' text
@@ -15,8 +19,69 @@ func init() {
 	}
 }
 
-// SplitMarkup parts text into literal text and tags, for formats that hold
-// markup as text. Angle brackets that make no tag of a known element stay text.
+// Marked gives the message with the tags in its texts as markup, where the texts
+// of a family are said to hold some: most formats hold text alone, in which a tag
+// is characters. A message without tags is given as it is.
+func (m Message) Marked() Message {
+	if m.Choice == nil {
+		m.Pattern = m.Pattern.marked()
+		return m
+	}
+	choice := *m.Choice
+	choice.Variants = slices.Clone(choice.Variants)
+	for i := range choice.Variants {
+		choice.Variants[i].Pattern = choice.Variants[i].Pattern.marked()
+	}
+	return Message{Choice: &choice}
+}
+
+// MarkedAs is Marked for a text that came back from where markup is characters,
+// of a source that has markup.
+func (m Message) MarkedAs(source Message) Message {
+	if source.HasMarkup() && !m.HasMarkup() {
+		return m.Marked()
+	}
+	return m
+}
+
+// HasMarkup reports whether any pattern has markup.
+func (m Message) HasMarkup() bool {
+	for _, p := range m.Patterns() {
+		if p.Markup() != nil {
+			return true
+		}
+	}
+	return false
+}
+
+func (p Pattern) marked() Pattern {
+	if !slices.ContainsFunc(p, func(part Part) bool { text, ok := part.(Text); return ok && strings.IndexByte(string(text), '<') >= 0 }) {
+		return p
+	}
+	var out Pattern
+	for _, part := range p {
+		if text, ok := part.(Text); ok {
+			out = SplitMarkup(out, string(text))
+		} else {
+			out = append(out, part)
+		}
+	}
+	return out
+}
+
+// Tags yields the tags of the pattern: its markup, and what looks like it.
+func (p Pattern) Tags() iter.Seq[*Markup] {
+	return func(yield func(*Markup) bool) {
+		for _, part := range p.marked() {
+			if m, ok := part.(*Markup); ok && !yield(m) {
+				return
+			}
+		}
+	}
+}
+
+// SplitMarkup parts text into literal text and tags. Angle brackets that make no
+// tag of a known element stay text.
 func SplitMarkup(p Pattern, text string) Pattern {
 	for from := 0; ; {
 		at := strings.IndexByte(text[from:], '<')
@@ -36,29 +101,6 @@ func SplitMarkup(p Pattern, text string) Pattern {
 
 // longestTag is how far a tag may go, in bytes.
 const longestTag = 1 << 14
-
-// ReadsMarked reports whether the pattern's literal text reads as markup.
-func (p Pattern) ReadsMarked() bool {
-	for _, part := range p {
-		if text, ok := part.(Text); ok && strings.IndexByte(string(text), '<') >= 0 {
-			return HasMarkup(p.Literal())
-		}
-	}
-	return false
-}
-
-// HasMarkup reports whether SplitMarkup would find a tag in the text.
-func HasMarkup(text string) bool {
-	if strings.IndexByte(text, '<') < 0 {
-		return false
-	}
-	for _, part := range SplitMarkup(nil, text) {
-		if _, ok := part.(*Markup); ok {
-			return true
-		}
-	}
-	return false
-}
 
 // ScanTag reads the tag that text begins with; nil when it begins with none.
 func ScanTag(text string) *Markup {
@@ -105,4 +147,14 @@ func ScanTag(text string) *Markup {
 func nameByte(c byte, first bool) bool {
 	return c >= 'a' && c <= 'z' || c >= 'A' && c <= 'Z' || c == '_' ||
 		!first && (c >= '0' && c <= '9' || c == '-' || c == ':' || c == '.')
+}
+
+// Markup gives the pattern's first piece of markup, nil for none.
+func (p Pattern) Markup() *Markup {
+	for _, part := range p {
+		if m, ok := part.(*Markup); ok {
+			return m
+		}
+	}
+	return nil
 }

@@ -326,6 +326,38 @@ func (m Message) String() string {
 	return strings.Join(parts, " | ")
 }
 
+// Shown is what a person sees of the pattern, with a mark for each placeholder.
+func (p Pattern) Shown() string {
+	if len(p) == 1 {
+		if text, ok := p[0].(Text); ok {
+			return string(text)
+		}
+	}
+	var out strings.Builder
+	for _, part := range p {
+		switch part := part.(type) {
+		case Text:
+			out.WriteString(string(part))
+		case *Placeholder:
+			out.WriteByte(1)
+		case *Markup:
+			out.WriteString(part.String())
+		}
+	}
+	return out.String()
+}
+
+// Shown yields what a person sees of each pattern.
+func (m Message) Shown() iter.Seq[string] {
+	return func(yield func(string) bool) {
+		for _, p := range m.Patterns() {
+			if !yield(p.Shown()) {
+				return
+			}
+		}
+	}
+}
+
 // Add appends a part, joining text to text.
 func (p Pattern) Add(part Part) Pattern {
 	text, isText := part.(Text)

@@ -11,7 +11,8 @@ import (
 // name as plain ASCII text ("3", "24.50", "Runa"); numbers are written as the
 // culture writes them, texts in right-to-left cultures are isolated (UAX #9,
 // FSI and PDI) as the generated accessors do. An argument that is not given
-// shows its sample, or its name in braces. Markup is left out.
+// shows its sample, or its name in braces. Markup is left out, and what looks
+// like it: where a program puts tags into its texts, something reads them.
 func (m Message) Render(tag culture.Tag, arguments map[string]string) string {
 	return m.render(tag, arguments, tag.RightToLeft())
 }
@@ -33,6 +34,7 @@ func (m Message) render(tag culture.Tag, arguments map[string]string, isolate bo
 	if m.Choice != nil {
 		pattern = m.Choice.pick(tag, arguments)
 	}
+	pattern = pattern.marked()
 	if len(pattern) == 1 {
 		if text, ok := pattern[0].(Text); ok {
 			return string(text)

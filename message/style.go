@@ -119,7 +119,7 @@ func (p *Placeholder) Lost(read *Placeholder) []Loss {
 		lost = fmt.Sprintf("that {%s} is a plain %s", p.Name, p.Type)
 	}
 	if read.Type == String && read.Style == "" {
-		return []Loss{{kind, fmt.Sprintf("that {%s} is written as %s", p.Name, p.Type.says(p.Style)), "as the program gives it"}}
+		return []Loss{{kind, fmt.Sprintf("that {%s} is %s", p.Name, strings.Replace(p.Type.says(p.Style), "the plain", "a", 1)), "as the program gives it"}}
 	}
 	return []Loss{{kind, lost, read.Type.says(read.Style)}}
 }
@@ -129,5 +129,8 @@ func (t Type) says(s Style) string {
 	if s == "" {
 		return "the plain " + t.String()
 	}
-	return "the " + t.String() + " " + string(s)
+	if t == Integer {
+		return "an integer " + string(s)
+	}
+	return "a " + t.String() + " " + string(s)
 }

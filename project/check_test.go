@@ -115,7 +115,7 @@ func TestLedgerNamesPlaceholders(t *testing.T) {
 	file, err := Open(path, "")
 	require.NoError(t, err)
 	c := file.Catalogs()[0]
-	ledger.Restore(c)
+	ledger.Restore(c, file.Format)
 	assert.Equal(t, "Hello, {who}", c.Entries[0].Message.String())
 	require.NoError(t, os.WriteFile(filepath.Join(dir, LedgerName), []byte("{"), 0o644))
 	_, err = ReadLedger(dir)

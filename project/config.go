@@ -17,6 +17,7 @@ import (
 	"zelvik/culture"
 	"zelvik/files"
 	"zelvik/finding"
+	"zelvik/format"
 	"zelvik/format/all"
 )
 
@@ -53,16 +54,23 @@ type FamilyConfig struct {
 	// Placeholders says how texts spell placeholders where the format leaves
 	// that open: a word of loose.Words.
 	Placeholders string `yaml:"placeholders"`
+	// Markup says that tags in the texts are markup, where the format holds text
+	// alone.
+	Markup bool `yaml:"markup"`
 	// Follows is the path of the family with the same keys that leads this one.
 	Follows string `yaml:"follows"`
 }
 
 // named gives what all.Named takes for the place; "" to detect it.
 func (f *FamilyConfig) named() string {
+	name := f.Format
 	if f.Placeholders != "" {
-		return f.Format + ":" + f.Placeholders
+		name += ":" + f.Placeholders
 	}
-	return f.Format
+	if f.Markup {
+		name += ":" + format.MarkedWord
+	}
+	return name
 }
 
 // formatsOf gives the formats that the configuration states for a path, those
@@ -202,6 +210,9 @@ func ReadConfig(path string) (*Config, error) {
 		f := &c.Families[i]
 		if f.Placeholders != "" && f.Format == "" {
 			return nil, usage("%s: family %s: placeholders needs the format beside it; write format: json", path, f.Path)
+		}
+		if f.Markup && f.Format == "" {
+			return nil, usage("%s: family %s: markup needs the format beside it; write format: json", path, f.Path)
 		}
 		if _, err := all.Named(f.named()); f.named() != "" && err != nil {
 			return nil, usage("%s: family %s: %v", path, f.Path, err)

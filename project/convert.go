@@ -87,7 +87,7 @@ func ConvertFile(file *File, target *format.Format, out string, o Options) (*Con
 	}
 	source := held[0].catalog
 	for _, h := range held {
-		ledger.Restore(h.catalog)
+		ledger.Restore(h.catalog, h.file.Format)
 		if h.catalog == source {
 			source.Complete(nil)
 		} else {
@@ -179,7 +179,7 @@ func ConvertFamilies(families []*Family, target *format.Format, out string, prog
 		if err := convertFamily(c, family, target, out, len(families) == 1); err != nil {
 			return nil, err
 		}
-		if !target.Holds.Names || !target.Holds.Samples || lostPositions(c.Losses) {
+		if !target.Holds.Names || !target.Holds.Samples || keptByLedger(c.Losses) {
 			if source := family.SourceMember(); source != nil {
 				ledger.Note(source.Catalog)
 			}
@@ -204,10 +204,11 @@ func ConvertFamilies(families []*Family, target *format.Format, out string, prog
 	return c, nil
 }
 
-// lostPositions reports whether places of arguments were lost, which a ledger
+// keptByLedger reports whether places of arguments were lost, or that tags are
+// markup, which a ledger
 // keeps.
-func lostPositions(losses []catalog.Loss) bool {
-	return slices.ContainsFunc(losses, func(l catalog.Loss) bool { return l.Kind == "position" })
+func keptByLedger(losses []catalog.Loss) bool {
+	return slices.ContainsFunc(losses, func(l catalog.Loss) bool { return l.Kind == "position" || l.Kind == "markup" })
 }
 
 func convertFamily(c *Conversion, family *Family, target *format.Format, out string, only bool) error {

@@ -306,6 +306,7 @@ func (d *Draft) take(w *Workspace, r *reconciliation, o DraftOptions, job drafti
 	back := &catalog.Catalog{Culture: m.Culture}
 	for _, want := range job.texts {
 		if text, ok := found.texts[want.source.Key]; ok {
+			text = text.MarkedAs(want.source.Message)
 			text.Complete(want.source.Message.Arguments())
 			found.texts[want.source.Key] = text
 			back.Add(catalog.Entry{Key: want.source.Key, Message: text, Limit: want.source.Limit})

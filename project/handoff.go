@@ -229,6 +229,12 @@ func (w *Workspace) Takeback(file *File) (*Takeback, error) {
 		if damage := own.Damaged(); damage != nil {
 			return nil, Refuse(damage)
 		}
+		for i := range h.catalog.Entries {
+			e := &h.catalog.Entries[i]
+			if s := source.Catalog.Find(e.ID()); s != nil {
+				e.Message = e.Message.MarkedAs(s.Message)
+			}
+		}
 		h.catalog.Complete(source.Catalog)
 		broken := w.broken(f, source, h.catalog)
 		last := ""

@@ -17,6 +17,7 @@ import (
 	"zelvik/catalog"
 	"zelvik/culture"
 	"zelvik/files"
+	"zelvik/format"
 	"zelvik/message"
 )
 
@@ -47,6 +48,8 @@ type ledgerEntry struct {
 	Family string `json:"family,omitempty"`
 	// Arguments are those of its message, by position.
 	Arguments []argument `json:"arguments,omitempty"`
+	// Markup says that tags in its texts are markup, where a format holds text alone.
+	Markup bool `json:"markup,omitempty"`
 	// Source is the fingerprint of the source's text that the translations are
 	// of, but for those that are moved.
 	Source string `json:"source,omitempty"`
@@ -83,7 +86,7 @@ func (p prints) with(tag culture.Tag, print string) prints {
 }
 
 func (e *ledgerEntry) empty() bool {
-	return e.Arguments == nil && e.Source == "" && e.Moved == nil && e.Drafts == nil && e.Handed == nil && len(e.Aside) == 0
+	return e.Arguments == nil && !e.Markup && e.Source == "" && e.Moved == nil && e.Drafts == nil && e.Handed == nil && len(e.Aside) == 0
 }
 
 // argument is what is known of one position; an empty name is a gap.
@@ -151,14 +154,19 @@ func (l *Ledger) Note(c *catalog.Catalog) {
 			list[p.Position-1] = argument{p.Name, p.Type, p.Style, p.Sample}
 			worth = worth || !p.MadeName() || p.Sample != ""
 		}
-		if worth {
-			l.put(ledgerEntry{Key: e.Key, Arguments: list})
+		markup := e.Message.HasMarkup()
+		if !worth {
+			list = nil
+		}
+		if worth || markup {
+			l.put(ledgerEntry{Key: e.Key, Arguments: list, Markup: markup})
 		}
 	}
 }
 
-// Restore names the placeholders of a catalog in a format without names.
-func (l *Ledger) Restore(c *catalog.Catalog) {
+// Restore names the placeholders of a catalog in a format without names, and
+// gives the texts of one without markup theirs.
+func (l *Ledger) Restore(c *catalog.Catalog, f *format.Format) {
 	if len(l.entries) == 0 {
 		return
 	}
@@ -166,6 +174,9 @@ func (l *Ledger) Restore(c *catalog.Catalog) {
 		known, ok := l.entries[ledgerID{c.Entries[i].Key, ""}]
 		if !ok {
 			continue
+		}
+		if known.Markup && !f.Holds.Markup {
+			c.Entries[i].Message = c.Entries[i].Message.Marked()
 		}
 		for p := range c.Entries[i].Message.Placeholders() {
 			if p.Position == 0 && p.Name != "" { // a format with names alone
@@ -199,7 +210,7 @@ func (f *Family) restore() (*Ledger, error) {
 		return nil, err
 	}
 	for _, m := range f.Members {
-		ledger.Restore(m.Catalog)
+		ledger.Restore(m.Catalog, f.Format)
 	}
 	f.CompleteAll()
 	return ledger, nil
@@ -271,7 +282,7 @@ func MergeLedgers(base, ours, theirs []byte) ([]byte, error) {
 	for _, l := range three[1:] {
 		for id := range l.entries {
 			b, o, t := three[0].entries[id], three[1].entries[id], three[2].entries[id]
-			e := ledgerEntry{Key: id.key, Family: id.family, Arguments: o.Arguments, Source: pick(b.Source, o.Source, t.Source)}
+			e := ledgerEntry{Key: id.key, Family: id.family, Arguments: o.Arguments, Markup: o.Markup || t.Markup, Source: pick(b.Source, o.Source, t.Source)}
 			if reflect.DeepEqual(b.Arguments, o.Arguments) {
 				e.Arguments = t.Arguments
 			}
@@ -477,7 +488,7 @@ func (w *Workspace) recall(f *Family) (*record, error) {
 		return nil, err
 	}
 	for _, m := range f.Members {
-		r.Restore(m.Catalog)
+		r.Restore(m.Catalog, f.Format)
 	}
 	f.CompleteAll()
 	r.mark(f)

@@ -44,7 +44,7 @@ func texts(t *testing.T, f *Family, dir string) map[string]string {
 	ledger, err := ReadLedger(dir)
 	require.NoError(t, err)
 	for _, m := range f.Members {
-		ledger.Restore(m.Catalog)
+		ledger.Restore(m.Catalog, f.Format)
 	}
 	f.CompleteAll()
 	said := map[string]string{}

@@ -333,6 +333,7 @@ func (r *reconciliation) lacking(f *Family, record *record, m *catalog.Member, f
 	line := record.of(s.Key)
 	aside, set := line.Aside[m.Culture]
 	if kept, faults := icu.Parse(aside); set && len(faults) == 0 {
+		kept = kept.MarkedAs(s.Message)
 		text, what, state = kept, "restored", catalog.Done
 		kept.Complete(s.Message.Arguments())
 		if line.Source != fingerprint(s) {

@@ -5,6 +5,8 @@ package pseudo
 
 import (
 	"fmt"
+	"iter"
+	"regexp"
 	"strings"
 	"unicode"
 	"unicode/utf8"
@@ -91,13 +93,17 @@ const filler = "äëïöü "
 // Message makes the pseudo form of a message.
 func (s Style) Message(m message.Message) message.Message {
 	out := m.Map(func(text message.Text) message.Text {
-		if s.Accented {
-			text = message.Text(accent(string(text)))
+		var done strings.Builder
+		for kept, piece := range pieces(string(text)) {
+			if !kept && s.Accented {
+				piece = accent(piece)
+			}
+			if !kept && s.Mirrored {
+				piece = mirror(piece)
+			}
+			done.WriteString(piece)
 		}
-		if s.Mirrored {
-			text = message.Text(mirror(string(text)))
-		}
-		return text
+		return message.Text(done.String())
 	})
 	finish := func(source, p message.Pattern) message.Pattern {
 		if len(p) == 0 || strings.TrimSpace(source.Literal()) == "" && len(source) == 1 {
@@ -129,6 +135,35 @@ func (s Style) Message(m message.Message) message.Message {
 		out.Choice.Variants[i].Pattern = finish(m.Choice.Variants[i].Pattern, out.Choice.Variants[i].Pattern)
 	}
 	return out
+}
+
+// entity is a character reference, as texts have that are shown as HTML.
+var entity = regexp.MustCompile(`&(#[0-9]+|#x[0-9A-Fa-f]+|[A-Za-z][A-Za-z0-9]*);`)
+
+// pieces yields a text piece by piece. Tags and character references are kept: a
+// view may read them though the format holds text alone.
+func pieces(text string) iter.Seq2[bool, string] {
+	return func(yield func(bool, string) bool) {
+		for _, part := range message.SplitMarkup(nil, text) {
+			literal, ok := part.(message.Text)
+			if !ok {
+				if !yield(true, part.(*message.Markup).String()) {
+					return
+				}
+				continue
+			}
+			at := 0
+			for _, span := range entity.FindAllStringIndex(string(literal), -1) {
+				if !yield(false, string(literal[at:span[0]])) || !yield(true, string(literal[span[0]:span[1]])) {
+					return
+				}
+				at = span[1]
+			}
+			if !yield(false, string(literal[at:])) {
+				return
+			}
+		}
+	}
 }
 
 // fill makes what a text of so many characters lacks.

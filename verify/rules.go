@@ -12,7 +12,7 @@ var Rules = []*Rule{
 	fileDamaged, fileMisnamed, cultureUnknown, defaultMissing,
 	keyDuplicate, keyOrphan, mergeConflict,
 	textMissing, textEmpty, textCopied, textMoved, textDraft,
-	placeholderLost, placeholderAdded, placeholderType,
+	placeholderLost, placeholderAdded, placeholderType, markupBroken,
 	pluralGap, pluralIdle, selectGap,
 	escapeWrong, scriptUnexpected,
 	hardcodedText,

@@ -50,9 +50,13 @@ var Formats = []*format.Format{
 }
 
 // Named gives the format with a name; behind a colon may stand how its texts
-// spell placeholders, where files leave that open: "json:colon". The error
-// lists the names and the nearest one.
+// spell placeholders, where files leave that open, and that they hold markup:
+// "json:colon", "strings:markup". The error lists the names and the nearest one.
 func Named(name string) (*format.Format, error) {
+	if plain, marked := strings.CutSuffix(name, ":"+format.MarkedWord); marked {
+		f, err := Named(plain)
+		return format.Marked(f), err
+	}
 	name, spelling, asked := strings.Cut(name, ":")
 	var names []string
 	for _, f := range Formats {

@@ -39,6 +39,9 @@ func everything(t testing.TB) []*catalog.Catalog {
 			}
 			m, faults := icu.Parse(strings.NewReplacer(`\n`, "\n", `\t`, "\t").Replace(fields[1]))
 			require.Empty(t, faults, line)
+			if fields[0] == "markup" {
+				m = m.Marked()
+			}
 			e := catalog.Entry{Key: fields[0], Message: m, Offset: -1}
 			for _, field := range fields[2:] {
 				limit := 0
@@ -78,6 +81,7 @@ func through(t *testing.T, f *format.Format, list []*catalog.Catalog) ([]*catalo
 	read := func(data []byte) []*catalog.Catalog {
 		document, findings := f.Parse(data)
 		require.False(t, damaged(findings), "%s: %v\n%s", f.Name, findings, data)
+		require.NoError(t, wellFormedOutside(f, data), "%s\n%s", f.Name, data)
 		return document.Catalogs()
 	}
 	var out []*catalog.Catalog
@@ -153,12 +157,12 @@ func said(e *catalog.Entry) string {
 			if len(v.Keys) == 1 && v.Keys[0] != message.Default && !strings.HasPrefix(v.Keys[0], "=") && v.Pattern.String() == e.Message.Main().String() {
 				continue // it says what other says
 			}
-			variants = append(variants, strings.Join(v.Keys, "+")+": "+v.Pattern.String())
+			variants = append(variants, strings.Join(v.Keys, "+")+": "+parts(v.Pattern))
 		}
 		slices.Sort(variants)
 		out.WriteString(strings.Join(variants, " | "))
 	} else {
-		out.WriteString(e.Message.Pattern.String())
+		out.WriteString(parts(e.Message.Pattern))
 	}
 	for _, a := range e.Message.Arguments() {
 		fmt.Fprintf(&out, " {%s %d %s %s}", a.Name, a.Position, a.Type, a.Style)
@@ -168,6 +172,31 @@ func said(e *catalog.Entry) string {
 		state = catalog.Unstated
 	}
 	fmt.Fprintf(&out, " limit %d fixed %t state %s", e.Limit, e.Fixed, state)
+	return out.String()
+}
+
+// tidy is a note without the white space around its lines, which says nothing.
+func tidy(note string) string {
+	lines := strings.Split(strings.TrimSpace(note), "\n")
+	for i := range lines {
+		lines[i] = strings.TrimSpace(lines[i])
+	}
+	return strings.Join(lines, "\n")
+}
+
+// parts shows a pattern so that markup differs from characters that look like it.
+func parts(p message.Pattern) string {
+	var out strings.Builder
+	for _, part := range p {
+		switch part := part.(type) {
+		case message.Text:
+			out.WriteString(string(part))
+		case *message.Placeholder:
+			out.WriteString("⟦" + part.Name + "⟧")
+		case *message.Markup:
+			out.WriteString("⟦" + part.String() + "⟧")
+		}
+	}
 	return out.String()
 }
 
@@ -181,7 +210,7 @@ func differences(before, after []*catalog.Catalog) map[string]string {
 			other := after[i].Find(e.ID())
 			a, b := said(e), said(other)
 			if i == 0 && other != nil {
-				a, b = a+" note "+e.Note, b+" note "+other.Note
+				a, b = a+" note "+tidy(e.Note), b+" note "+tidy(other.Note)
 			}
 			if a != b {
 				found[string(c.Culture)+" "+e.Key] = a + "\n    " + b

@@ -21,15 +21,17 @@ var Format = &format.Format{
 	Files:      "res/values[-de]/strings.xml",
 	Extensions: []string{".xml"},
 	Table:      "strings",
-	Holds: format.Abilities{
-		Plurals: true, Names: true, Samples: true, Types: true, Markup: true, Arrays: true, Notes: true, Fixed: true,
-	},
-	Recognise: recognise,
-	Locate:    locate,
-	Path:      filePath,
-	Parse:     parse,
-	Message:   read,
-	Compose:   compose,
+	Holds:      holds,
+	Recognise:  recognise,
+	Locate:     locate,
+	Path:       filePath,
+	Parse:      parse,
+	Message:    read,
+	Compose:    compose,
+}
+
+var holds = format.Abilities{
+	Plurals: true, Names: true, Samples: true, Types: true, Markup: true, Arrays: true, Notes: true, Fixed: true,
 }
 
 func recognise(p string, head []byte) format.Fit {

@@ -18,18 +18,19 @@ const xliffNamespace = `xmlns:xliff="urn:oasis:names:tc:xliff:document:1.2"`
 
 // composer writes values and notes what it could not say.
 type composer struct {
-	out    []byte
-	losses []catalog.Loss
-	entry  *catalog.Entry
+	out []byte
+	format.Teller
 	// xliff says that a placeholder needed the xliff prefix.
 	xliff bool
 	line  string
 	// clashing are the keys whose names others would have, too.
 	clashing map[string]bool
+	// source says that nothing else tells what a plural counts.
+	source bool
 }
 
 func compose(c *catalog.Catalog, o format.Options) ([]byte, []catalog.Loss) {
-	w := &composer{line: "\n", out: pages.Make[byte](o.Room(256 + len(c.Entries)*110)), clashing: clashing(o.Source, c)}
+	w := &composer{line: "\n", out: pages.Make[byte](o.Room(256 + len(c.Entries)*110)), clashing: clashing(o.Source, c), source: o.Source == nil}
 	w.out = append(w.out, `<?xml version="1.0" encoding="utf-8"?>`+"\n<resources"...)
 	if namesPlaceholders(c) {
 		w.out = append(w.out, " "+xliffNamespace...)
@@ -38,18 +39,18 @@ func compose(c *catalog.Catalog, o format.Options) ([]byte, []catalog.Loss) {
 	const many = 20000
 	half := boundary(c.Entries, len(c.Entries)/2)
 	if half > many && o.Against == nil {
-		second := &composer{line: w.line, out: pages.Make[byte](cap(w.out) / 2), clashing: w.clashing}
+		second := &composer{line: w.line, out: pages.Make[byte](cap(w.out) / 2), clashing: w.clashing, source: w.source}
 		var wait sync.WaitGroup
 		wait.Go(func() { second.entries(c.Entries[half:], o) })
 		w.entries(c.Entries[:half], o)
 		wait.Wait()
 		w.out = append(w.out, second.out...)
-		w.losses = append(w.losses, second.losses...)
+		w.Losses = append(w.Losses, second.Losses...)
 	} else if !w.entries(c.Entries, o) {
 		return nil, nil
 	}
 	w.out = append(w.out, "</resources>\n"...)
-	return w.out, w.losses
+	return w.out, w.Losses
 }
 
 // referring spells an entry's reference.
@@ -81,7 +82,7 @@ func (w *composer) entries(entries []catalog.Entry, o format.Options) bool {
 		if o.Against != nil && takePlain(o.Against, e) {
 			continue
 		}
-		w.entry = e
+		w.Entry = e
 		w.note(e.Note, "    ")
 		if name, index, ok := catalog.SplitArrayKey(e.Key); ok && index == 0 {
 			i += w.array(entries[i:], name) - 1
@@ -133,11 +134,7 @@ func namesPlaceholders(c *catalog.Catalog) bool {
 
 // worthNaming reports whether the placeholder's name says more than its place.
 func worthNaming(p *message.Placeholder, m message.Message) bool {
-	return p.Syntax != message.Java && !p.MadeName() && !(p.Name == "count" && m.Choice != nil && p.Sample == "")
-}
-
-func (w *composer) lose(kind, lost, instead string) {
-	w.losses = append(w.losses, catalog.Loss{Kind: kind, Key: w.entry.Key, Offset: w.entry.Offset, Lost: lost, Instead: instead})
+	return !p.MadeName() && !(p.Name == "count" && m.Choice != nil && p.Sample == "")
 }
 
 // note writes a comment on lines of its own. XML comments cannot hold "--".
@@ -153,16 +150,7 @@ func (w *composer) note(note, indent string) {
 
 // comment gives a note as the inside of a comment.
 func (w *composer) comment(note, indent string) string {
-	if strings.Contains(note, "--") {
-		w.lose("note", "the hyphens in the note", "they are written apart, as XML comments cannot hold them")
-		for strings.Contains(note, "--") {
-			note = strings.ReplaceAll(note, "--", "- -")
-		}
-	}
-	if strings.Contains(note, "\n") {
-		note = strings.ReplaceAll(note, "\n", w.line+indent+"     ")
-	}
-	return note
+	return strings.ReplaceAll(w.XMLComment(note), "\n", w.line+indent+"     ")
 }
 
 // name gives the key as the name of a resource, which takes letters, digits,
@@ -175,7 +163,7 @@ func (w *composer) name(key string) string {
 		name += fmt.Sprintf("_%08x", hash.Sum32())
 	}
 	if name != key {
-		w.lose("key", fmt.Sprintf("the key %q, which Android cannot spell", key), "it is "+name)
+		w.Lose("key", fmt.Sprintf("the key %q, which Android cannot spell", key), "it is "+name)
 	}
 	return name
 }
@@ -243,14 +231,14 @@ func spelled(key string) string {
 // element writes one <string> or <plurals>.
 func (w *composer) element(e *catalog.Entry, indent string) {
 	choice := e.Message.Choice
-	w.states(e)
+	w.Beside(e, "Android files", holds)
 	if choice != nil && choice.Selectors[0].Kind == message.Plural {
 		w.plurals(e, indent)
 		return
 	}
 	pattern := e.Message.Pattern
 	if choice != nil {
-		w.lose(choice.Selectors[0].Kind.String(), "the variants of the "+choice.Selectors[0].Kind.String()+" over {"+choice.Selectors[0].Argument.Name+"}", "the text of the variant other")
+		w.Lose(choice.Selectors[0].Kind.String(), "the variants of the "+choice.Selectors[0].Kind.String()+" over {"+choice.Selectors[0].Argument.Name+"}", "the text of the variant other")
 		pattern = e.Message.Main()
 	}
 	w.out = append(append(w.out, indent...), `<string name="`...)
@@ -264,15 +252,6 @@ func (w *composer) element(e *catalog.Entry, indent string) {
 		w.pattern(pattern, printf.Numbered(e.Message), hasPlaceholder(pattern))
 	}
 	w.out = append(w.out, "</string>"...)
-}
-
-func (w *composer) states(e *catalog.Entry) {
-	if e.State == catalog.Draft || e.State == catalog.Moved || e.State == catalog.Missing {
-		w.lose("state", "the state "+e.State.String(), "none; Android files hold no states")
-	}
-	if e.Limit > 0 {
-		w.lose("limit", fmt.Sprintf("the limit of %d characters", e.Limit), "none; Android files hold no limits")
-	}
 }
 
 func (w *composer) attributes(e *catalog.Entry, patterns ...message.Pattern) {
@@ -290,7 +269,7 @@ func (w *composer) attributes(e *catalog.Entry, patterns ...message.Pattern) {
 	for _, p := range patterns {
 		if printf.Java.Formatted(p.Literal()) {
 			w.out = append(w.out, ` formatted="false"`...) // or the compiler asks for numbers
-			w.lose("escape", "that the % in the text is no placeholder", "it reads as one")
+			w.Lose("escape", "that the % in the text is no placeholder", "it reads as one")
 			return
 		}
 	}
@@ -307,6 +286,9 @@ func hasPlaceholder(p message.Pattern) bool {
 
 func (w *composer) plurals(e *catalog.Entry, indent string) {
 	variants := w.variants(e)
+	if s := &e.Message.Choice.Selectors[0].Argument; w.source && len(e.Message.Choice.Selectors) == 1 && !e.Message.CountsFirst() {
+		w.Lose("position", "that {"+s.Name+"} is counted", "what the forms show first")
+	}
 	w.out = append(w.out, indent+`<plurals name="`...)
 	w.out = append(w.out, w.name(e.Key)...)
 	w.out = append(w.out, '"')
@@ -339,7 +321,7 @@ func anyPlaceholder(patterns []message.Pattern) bool {
 func (w *composer) variants(e *catalog.Entry) []message.Variant {
 	choice := e.Message.Choice
 	if s := choice.Selectors[0]; s.Offset != 0 {
-		w.lose("exact-case", fmt.Sprintf("the offset %d of {%s}", s.Offset, s.Argument.Name), "the whole number")
+		w.Lose("exact-case", fmt.Sprintf("the offset %d of {%s}", s.Offset, s.Argument.Name), "the whole number")
 	}
 	var out []message.Variant
 	seen := map[string]bool{}
@@ -355,14 +337,14 @@ func (w *composer) variants(e *catalog.Entry) []message.Variant {
 			continue
 		}
 		if !quantities[v.Keys[0]] {
-			w.lose("exact-case", "the case "+v.Keys[0], "the variant of its category")
+			w.Lose("exact-case", "the case "+v.Keys[0], "the variant of its category")
 			continue
 		}
 		seen[v.Keys[0]] = true
 		out = append(out, v)
 	}
 	if lost {
-		w.lose("second-selector", "the variants over {"+choice.Selectors[1].Argument.Name+"}", "the variant other of it")
+		w.Lose("second-selector", "the variants over {"+choice.Selectors[1].Argument.Name+"}", "the variant other of it")
 	}
 	return out
 }
@@ -383,8 +365,8 @@ func (w *composer) array(entries []catalog.Entry, name string) int {
 		if !ok || other != name || index != i {
 			break
 		}
-		w.entry = &entries[i]
-		w.states(w.entry)
+		w.Entry = &entries[i]
+		w.Beside(w.Entry, "Android files", holds)
 		w.out = append(w.out, "        <item>"...)
 		p := entries[i].Message.Main()
 		if entries[i].Reference != "" {
@@ -463,9 +445,9 @@ func (w *composer) placeholder(p *message.Placeholder, speller printf.Speller) {
 	}
 	text, losses := speller.Spell(p)
 	for _, l := range losses {
-		w.lose(l.Kind, l.Lost, l.Instead)
+		w.Lose(l.Kind, l.Lost, l.Instead)
 	}
-	if !worthNaming(p, w.entry.Message) {
+	if !worthNaming(p, w.Entry.Message) {
 		w.out = append(w.out, text...)
 		return
 	}

@@ -57,9 +57,9 @@ func (e *editor) change(c format.Change) error {
 		e.remove(i, el)
 		return nil
 	case format.Rename:
-		w := &composer{entry: entry}
+		w := &composer{Teller: format.Teller{Entry: entry}}
 		e.Replace(el.nameFrom, el.nameTo, w.name(c.NewKey))
-		e.Losses = append(e.Losses, w.losses...)
+		e.Losses = append(e.Losses, w.Losses...)
 		return nil
 	}
 	if c.Note != nil && *c.Note != entry.Note {
@@ -147,8 +147,8 @@ func (e *editor) set(i int, el part, m message.Message) error {
 		e.content(el, string(w.out), printf.Numbered(m), hasPlaceholder(m.Main()))
 		return nil
 	}
-	w.entry = &catalog.Entry{Key: entry.Key, Message: m}
-	variants := w.variants(w.entry)
+	w.Entry = &catalog.Entry{Key: entry.Key, Message: m}
+	variants := w.variants(w.Entry)
 	var patterns []message.Pattern
 	for _, v := range variants {
 		patterns = append(patterns, v.Pattern)
@@ -196,7 +196,7 @@ func (e *editor) formatted(el part, w *composer, patterns ...message.Pattern) {
 	if !looks {
 		return
 	}
-	w.lose("escape", "that the % in the text is no placeholder", "it reads as one")
+	w.Lose("escape", "that the % in the text is no placeholder", "it reads as one")
 	if !el.unformatted && el.Name != "item" { // or the compiler asks for numbers
 		end := el.Token.To - len(">")
 		e.Replace(end, end, ` formatted="false"`)
@@ -204,11 +204,11 @@ func (e *editor) formatted(el part, w *composer, patterns ...message.Pattern) {
 }
 
 func (e *editor) composer(entry *catalog.Entry) *composer {
-	return &composer{entry: entry, line: e.Newline}
+	return &composer{Teller: format.Teller{Entry: entry}, line: e.Newline}
 }
 
 func (e *editor) finish(w *composer) {
-	e.Losses = append(e.Losses, w.losses...)
+	e.Losses = append(e.Losses, w.Losses...)
 	e.xliff = e.xliff || w.xliff
 }
 
@@ -250,7 +250,7 @@ func (e *editor) note(i int, note string) error {
 	w := e.composer(entry)
 	indent := e.Indent(from)
 	text := w.comment(note, indent)
-	e.Losses = append(e.Losses, w.losses...)
+	e.Losses = append(e.Losses, w.Losses...)
 	open := strings.HasPrefix(e.Src[from:], "<!--")
 	if open && !strings.Contains(e.Src[from:entry.Offset], "-->") {
 		return format.ErrDamaged

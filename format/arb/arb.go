@@ -18,15 +18,17 @@ var Format = &format.Format{
 	Files:      "app_de.arb",
 	Extensions: []string{".arb"},
 	Table:      "app",
-	Holds: format.Abilities{
-		Plurals: true, Exact: true, Ordinals: true, Selects: true, Several: true, Names: true, Samples: true, Types: true, Notes: true,
-	},
-	Recognise: recognise,
-	Locate:    locate,
-	Path:      filePath,
-	Parse:     parse,
-	Message:   icu.Parse,
-	Compose:   compose,
+	Holds:      holds,
+	Recognise:  recognise,
+	Locate:     locate,
+	Path:       filePath,
+	Parse:      parse,
+	Message:    icu.Parse,
+	Compose:    compose,
+}
+
+var holds = format.Abilities{
+	Plurals: true, Exact: true, Ordinals: true, Selects: true, Several: true, Names: true, Samples: true, Types: true, Notes: true,
 }
 
 func recognise(p string, head []byte) format.Fit {

@@ -1,8 +1,8 @@
 package arb
 
 import (
-	"bytes"
 	"fmt"
+	"slices"
 	"strconv"
 	"strings"
 	"sync"
@@ -18,16 +18,11 @@ import (
 
 // composer writes entries and notes what it could not say.
 type composer struct {
-	out    []byte
-	text   []byte // one text before it is quoted
-	losses []catalog.Loss
-	entry  *catalog.Entry
+	out  []byte
+	text []byte // one text before it is quoted
+	format.Teller
 	// arguments are one entry's.
 	arguments []message.Placeholder
-}
-
-func (w *composer) lose(kind, lost, instead string) {
-	w.losses = append(w.losses, catalog.Loss{Kind: kind, Key: w.entry.Key, Offset: w.entry.Offset, Lost: lost, Instead: instead})
 }
 
 func (w *composer) put(text string) { w.out = append(w.out, text...) }
@@ -67,7 +62,7 @@ func compose(c *catalog.Catalog, o format.Options) ([]byte, []catalog.Loss) {
 			w.out = room[:len(w.out)]
 		}
 		w.out = append(w.out, second.out...)
-		w.losses = append(w.losses, second.losses...)
+		w.Losses = append(w.Losses, second.Losses...)
 	} else if !w.entries(c, c.Entries, taken, o) {
 		return nil, nil
 	}
@@ -75,7 +70,7 @@ func compose(c *catalog.Catalog, o format.Options) ([]byte, []catalog.Loss) {
 		w.out = append(w.out[:len(w.out)-1], '\n')
 	}
 	w.put("}\n")
-	return w.out, w.losses
+	return w.out, w.Losses
 }
 
 // flush hands over all but the last comma, which the end may take back.
@@ -97,9 +92,7 @@ func (w *composer) entries(c *catalog.Catalog, entries []catalog.Entry, taken ma
 			return false
 		}
 		e := &entries[i]
-		w.entry = e
-		if e.Product != "" {
-			w.lose("product", "the text for the product "+e.Product, "nothing; the text for all products is kept")
+		if !w.Unheld(e, ".arb files", holds) {
 			continue
 		}
 		key := w.key(e.Key, taken)
@@ -114,10 +107,12 @@ func (w *composer) entries(c *catalog.Catalog, entries []catalog.Entry, taken ma
 			w.out = append(jsonscan.AppendQuote(w.out, w.spell(c, e)), ',')
 		}
 		w.metadata(key, e, o.Source != nil)
-		if o.Source == nil && e.Message.HasPlaceholders() && !ordered(w.arguments) { // as they were just described
-			w.lose("position", "which argument is the first and which the second", "the order of their descriptions")
+		if o.Source != nil {
+			w.undeclared(e, o.Source.Near(i, e.ID()))
 		}
-		w.unheld(e)
+		if o.Source == nil && e.Message.HasPlaceholders() && !ordered(w.arguments) { // as they were just described
+			w.Lose("position", "which argument is the first and which the second", "the order of their descriptions")
+		}
 	}
 	return true
 }
@@ -131,18 +126,6 @@ func ordered(arguments []message.Placeholder) bool {
 		}
 	}
 	return true
-}
-
-func (w *composer) unheld(e *catalog.Entry) {
-	if e.Fixed {
-		w.lose("fixed", "that the text is not translated", "it looks like any other")
-	}
-	if e.State > catalog.Unstated && e.State < catalog.Done {
-		w.lose("state", "the state "+e.State.String(), "none; .arb files hold no states")
-	}
-	if e.Limit > 0 {
-		w.lose("limit", fmt.Sprintf("the limit of %d characters", e.Limit), "none; .arb files hold no limits")
-	}
 }
 
 // clean reports whether a key is the name of a Dart method, as Flutter asks.
@@ -179,7 +162,7 @@ func (w *composer) key(key string, taken map[string]string) string {
 		taken[spelled] = key
 	}
 	if spelled != key {
-		w.lose("key", fmt.Sprintf("the key %q, which is no name in Dart", key), fmt.Sprintf("it is %s; %s in the metadata keeps it", spelled, originalKey))
+		w.Lose("key", fmt.Sprintf("the key %q, which is no name in Dart", key), fmt.Sprintf("it is %s; %s in the metadata keeps it", spelled, originalKey))
 	}
 	return spelled
 }
@@ -189,7 +172,7 @@ var touched = func() (table [256]bool) {
 	for c := range ' ' {
 		table[c] = true
 	}
-	for _, c := range `{}'<"\` {
+	for _, c := range `{}'"\` {
 		table[c] = true
 	}
 	return table
@@ -218,28 +201,9 @@ func (w *composer) value(c *catalog.Catalog, e *catalog.Entry) string { return s
 
 // spell is value in a buffer that the next text takes.
 func (w *composer) spell(c *catalog.Catalog, e *catalog.Entry) []byte {
-	m := e.Message
-	if e.Reference != "" && c != nil {
-		if resolved, ok := c.Resolve(e); ok {
-			m = resolved
-			w.lose("reference", "that the text is the one of "+e.Reference, "a copy of that text")
-		}
-	}
-	text, losses := icu.Writer{Bare: true}.Append(w.text[:0], m)
+	text, losses := icu.Writer{Bare: true}.Append(w.text[:0], w.Resolved(c, e).Message)
+	w.Told("", losses)
 	w.text = text
-	for _, l := range losses {
-		w.lose(l.Kind, l.Lost, l.Instead)
-	}
-	if bytes.IndexByte(text, '<') < 0 {
-		return text
-	}
-	for _, pattern := range m.Patterns() {
-		for _, part := range pattern {
-			if literal, ok := part.(message.Text); ok && message.HasMarkup(string(literal)) {
-				w.lose("markup", "that the tags in the text are shown as they stand", "they read as markup")
-			}
-		}
-	}
 	return text
 }
 
@@ -307,6 +271,29 @@ func (w *composer) placeholders(e *catalog.Entry) {
 	w.put("\n    }")
 }
 
+// undeclared tells of types that the source's metadata does not state, as a
+// translation has none.
+func (w *composer) undeclared(e, source *catalog.Entry) {
+	if _, plain := e.Message.Plain(""); plain {
+		return
+	}
+	var known []message.Placeholder
+	if source != nil {
+		known = source.Message.Arguments()
+	}
+	w.arguments = e.Message.AppendArguments(w.arguments[:0])
+	for i := range w.arguments {
+		p := &w.arguments[i]
+		if p.Type == message.String && p.Style == "" || slices.ContainsFunc(known, func(k message.Placeholder) bool { return k.Name == p.Name && k.Type == p.Type && k.Style == p.Style }) {
+			continue
+		}
+		if e.Message.Choice != nil && slices.ContainsFunc(e.Message.Choice.Selectors, func(s message.Selector) bool { return s.Argument.Name == p.Name && s.Kind != message.Select }) && p.Style == "" {
+			continue // counted, and so an integer
+		}
+		w.Lose("type", "that {"+p.Name+"} is a "+p.Type.String()+", which the source does not say", "a text")
+	}
+}
+
 // declared gives the declaration of a placeholder, and tells what it does not say.
 func (w *composer) declared(p *message.Placeholder) native.Declaration {
 	d := native.Declare(p)
@@ -314,7 +301,7 @@ func (w *composer) declared(p *message.Placeholder) native.Declaration {
 		var read message.Placeholder
 		d.Describe(&read)
 		for _, l := range p.Lost(&read) {
-			w.lose(l.Kind, l.Lost, l.Instead)
+			w.Lose(l.Kind, l.Lost, l.Instead)
 		}
 	}
 	return d

@@ -66,8 +66,8 @@ func (e *editor) change(c format.Change) error {
 	m := &e.root.Members[i]
 	about := e.about(i)
 	entry := e.catalog.Find(c.Key)
-	w := &composer{entry: entry}
-	defer func() { e.Losses = append(e.Losses, w.losses...) }()
+	w := &composer{Teller: format.Teller{Entry: entry}}
+	defer func() { e.Losses = append(e.Losses, w.Losses...) }()
 	switch c.Op {
 	case format.Remove:
 		if about == i+1 {
@@ -221,7 +221,7 @@ func (e *editor) insert(c format.Change) error {
 		return fmt.Errorf("the file is no JSON object")
 	}
 	entry := catalog.Entry{Key: c.Key, Message: *c.Message}
-	w := &composer{entry: &entry}
+	w := &composer{Teller: format.Teller{Entry: &entry}}
 	taken := map[string]string{}
 	for i := range e.root.Members {
 		taken[e.root.Members[i].Key] = e.root.Members[i].Key
@@ -240,7 +240,7 @@ func (e *editor) insert(c format.Change) error {
 		inner := e.Newline + indent + indent
 		text += "," + e.Newline + indent + jsonscan.Quote("@"+key) + ": {" + inner + strings.Join(rows, ","+inner) + e.Newline + indent + "}"
 	}
-	e.Losses = append(e.Losses, w.losses...)
+	e.Losses = append(e.Losses, w.Losses...)
 	members := e.root.Members
 	if len(members) == 0 {
 		e.Replace(e.root.From+1, e.root.To-1, e.Newline+indent+text+e.Newline)

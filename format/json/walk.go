@@ -34,7 +34,7 @@ func (w *walk) object(v *jsonscan.Value, path string) {
 func (w *walk) members(v *jsonscan.Value, groups map[int]*group, path string, from, to int) {
 	for i := from; i < to; i++ {
 		m := &v.Members[i]
-		if strings.HasPrefix(m.Key, "@") || path == "" && m.Key == "$schema" {
+		if about(v, m) || path == "" && m.Key == "$schema" {
 			continue
 		}
 		key := path + m.Key
@@ -54,6 +54,15 @@ func (w *walk) members(v *jsonscan.Value, groups map[int]*group, path string, fr
 			w.member(m, key, s)
 		}
 	}
+}
+
+// about reports whether a member describes the file ("@@locale") or the key that
+// it is named after ("@key").
+func about(v *jsonscan.Value, m *jsonscan.Member) bool {
+	if len(m.Key) == 0 || m.Key[0] != '@' {
+		return false
+	}
+	return strings.HasPrefix(m.Key, "@@") || m.Value.Kind == jsonscan.Object && v.Index(m.Key[1:]) >= 0
 }
 
 // member reads an object: another level, or one entry.

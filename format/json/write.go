@@ -16,6 +16,8 @@ import (
 type writer struct {
 	format.Teller
 	spelling loose.Spelling
+	// guess gathers the texts of a new file; nil where its spelling is known.
+	guess *format.Guessed
 }
 
 // compose writes one culture: nested where all keys are names parted by dots,
@@ -25,7 +27,7 @@ func compose(c *catalog.Catalog, o format.Options) ([]byte, []catalog.Loss) {
 }
 
 func composeAs(c *catalog.Catalog, o format.Options, s loose.Spelling) ([]byte, []catalog.Loss) {
-	w := &writer{spelling: s}
+	w := &writer{spelling: s, guess: &format.Guessed{}}
 	w.Catalog, w.Source = c, o.Source == nil
 	out := pages.Make[byte](o.Room(len(c.Entries) * 96))
 	if nests(c) {
@@ -40,9 +42,11 @@ func composeAs(c *catalog.Catalog, o format.Options, s loose.Spelling) ([]byte, 
 				at.add(path[len(path)-1], jsonscan.Quote(text))
 			}
 		}
+		w.guess.Tell(&w.Teller, s)
 		return append(root.append(out, ""), '\n'), w.Losses
 	}
 	second := *w
+	second.guess = &format.Guessed{}
 	out, _ = format.Append(append(out, '{'), len(c.Entries), format.Options{}, w, &second, func(w *writer, out []byte, from, to int) ([]byte, bool) {
 		for i := from; i < to; i++ {
 			if text, ok := w.entry(c, i); ok {
@@ -55,7 +59,10 @@ func composeAs(c *catalog.Catalog, o format.Options, s loose.Spelling) ([]byte, 
 	if last := len(out) - 1; out[last] == ',' {
 		out[last] = '\n'
 	}
-	return append(out, "}\n"...), append(w.Losses, second.Losses...)
+	w.Losses = append(w.Losses, second.Losses...)
+	w.guess.Join(second.guess)
+	w.guess.Tell(&w.Teller, s)
+	return append(out, "}\n"...), w.Losses
 }
 
 // entry spells the entry with a number; it is false where there is none in the
@@ -88,7 +95,10 @@ func formLike(c *catalog.Catalog, key string) bool {
 // text spells a message.
 func (w *writer) text(e *catalog.Entry) string {
 	text, losses := w.spelling.Write(e.Message)
-	if e.Message.Choice == nil && !e.Message.HasPlaceholders() && w.spelling != loose.Braces && w.spelling.Misread(text) && len(losses) == 0 {
+	if w.guess != nil {
+		w.Entry = e
+		w.guess.Add(&w.Teller, text, e.Message)
+	} else if e.Message.Choice == nil && !e.Message.HasPlaceholders() && len(losses) == 0 && w.spelling.Misread(text) {
 		w.Lose("escape", "that the signs in the text are no placeholder", "they read as one")
 	}
 	return w.Told(text, losses)

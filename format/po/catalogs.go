@@ -11,10 +11,6 @@ import (
 	"zelvik/format"
 	"zelvik/format/numbered"
 	"zelvik/message"
-	"zelvik/message/composite"
-	"zelvik/message/icu"
-	"zelvik/message/loose"
-	"zelvik/message/printf"
 )
 
 // head reads the header, the entry with the empty text.
@@ -128,7 +124,7 @@ func (p *parser) catalogs() {
 // messages reads the texts of an entry; target is nil where it is not
 // translated.
 func (p *parser) messages(r *format.Reader, b *block, source, target *catalog.Entry) {
-	parse := syntax(b)
+	parse := b.syntax().read
 	if b.plural.from >= 0 {
 		source.Message = sourceForms.Choice(func(form int) message.Pattern {
 			m, _ := parse([]string{b.id.text, b.plural.text}[form])
@@ -184,44 +180,6 @@ func (p *parser) keyOf(b *block) string {
 		return b.context.text
 	}
 	return b.context.text + "|" + b.id.text
-}
-
-type reading func(text string) (message.Message, []message.Fault)
-
-func pattern(parse func(string) (message.Pattern, []message.Fault)) reading {
-	return func(text string) (message.Message, []message.Fault) {
-		p, faults := parse(text)
-		return message.Message{Pattern: p}, faults
-	}
-}
-
-// readings are the ways to read placeholders by flag (gettext manual, PO files).
-var readings = map[string]reading{
-	"c-format": pattern(printf.C.Parse), "python-format": pattern(printf.C.Parse), "php-format": pattern(printf.C.Parse),
-	"javascript-format": pattern(printf.C.Parse), "lua-format": pattern(printf.C.Parse), "awk-format": pattern(printf.C.Parse),
-	"go-format": pattern(printf.C.Parse), "ruby-format": pattern(printf.C.Parse), "perl-format": pattern(printf.C.Parse),
-	"objc-format": pattern(printf.Foundation.Parse), "java-printf-format": pattern(printf.Java.Parse),
-	"csharp-format": pattern(composite.Parse), "java-format": icu.ParseJava,
-	"python-brace-format": loose.Braces.Parse, "perl-brace-format": loose.Braces.Parse, "c++-format": loose.Braces.Parse,
-}
-
-// syntax gives the way to read an entry's texts.
-func syntax(b *block) reading {
-	for _, flag := range b.flags {
-		if read := readings[flag]; read != nil {
-			return read
-		}
-		if strings.HasPrefix(flag, "no-") && readings[flag[3:]] != nil {
-			return func(text string) (message.Message, []message.Fault) {
-				return message.Message{Pattern: message.SplitMarkup(nil, text)}, nil
-			}
-		}
-	}
-	spelling := loose.Of(b.id.text)
-	if b.plural.from >= 0 && spelling == loose.Braces {
-		spelling = loose.Of(b.plural.text)
-	}
-	return spelling.Parse
 }
 
 // told reads a text and tells its faults.

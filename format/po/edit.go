@@ -8,7 +8,6 @@ import (
 	"zelvik/catalog"
 	"zelvik/format"
 	"zelvik/message"
-	"zelvik/message/loose"
 	"zelvik/message/printf"
 )
 
@@ -16,7 +15,7 @@ import (
 // unless they name the source's culture.
 func (d *document) Edit(changes []format.Change) ([]byte, []catalog.Loss, error) {
 	e := &editor{document: d, Editor: format.NewEditor(d.Text())}
-	e.w = writer{newline: e.Newline, forms: d.forms, target: d.target, spell: inC99}
+	e.w = writer{newline: e.Newline, forms: d.forms, target: d.target, spell: printf.C.Write}
 	if d.wrapped() {
 		e.w.width = 79
 	}
@@ -98,43 +97,14 @@ func (e *editor) change(c format.Change) error {
 	return nil
 }
 
-// spellAs makes the writer spell as the entry's flags ask.
-func (e *editor) spellAs(b *block) {
-	e.w.spell = inC99
-	for _, flag := range b.flags {
-		if spell := spellings[flag]; spell != nil {
-			e.w.spell = spell
-			return
-		}
-		if readings[flag] != nil {
-			return
-		}
+// spellAs makes the writer spell as the entry's flags ask, else as its source
+// looks.
+func (e *editor) spellAs(b *block) *syntax {
+	s := b.syntax()
+	if e.w.spell = s.write; s.read == nil || len(b.flags) == 0 && !misread(b.id.text+b.plural.text) {
+		e.w.spell = printf.C.Write
 	}
-	if s := loose.Of(b.id.text); s != loose.Printf && (s != loose.Braces || misread(b.id.text)) {
-		e.w.spell = func(p message.Pattern, _, _ bool) (string, []message.Loss) {
-			return s.Write(message.Message{Pattern: p})
-		}
-	} else if !misread(b.id.text) {
-		e.w.spell = plainSpelling
-	}
-}
-
-// plainSpelling writes a text into an entry without flags, of which the source
-// has no placeholder.
-func plainSpelling(p message.Pattern, numbered, forced bool) (string, []message.Loss) {
-	for _, part := range p {
-		if _, ok := part.(*message.Placeholder); ok {
-			return inC99(p, numbered, forced)
-		}
-	}
-	text := p.String()
-	if misread(text) {
-		return text, []message.Loss{{Kind: "escape", Lost: "that the signs in the text are no placeholder", Instead: "they read as one"}}
-	}
-	if p.ReadsMarked() {
-		return text, []message.Loss{{Kind: "markup", Lost: "that the tags in the text are shown as they stand", Instead: "they read as markup"}}
-	}
-	return text, nil
+	return s
 }
 
 // put replaces the text of a field.
@@ -165,13 +135,17 @@ func (e *editor) setSource(b *block, m message.Message) {
 
 // set replaces the translation: one text, or the forms.
 func (e *editor) set(b *block, m message.Message) {
-	e.spellAs(b)
+	read := e.spellAs(b)
 	if b.plural.from < 0 {
 		f, _ := b.texts.at(0)
-		e.put(f, "msgstr", e.w.text(m))
+		text := e.w.text(m)
+		e.w.misread(read, m, text)
+		e.put(f, "msgstr", text)
 		return
 	}
-	for i, text := range e.w.fill(m) {
+	texts := e.w.fill(m)
+	e.w.misread(syntaxOf(b.flags, b.id.text, b.plural.text, texts...), m, texts...)
+	for i, text := range texts {
 		f, ok := b.texts.at(i)
 		if ok {
 			e.put(f, fmt.Sprintf("msgstr[%d]", i), text)

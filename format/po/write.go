@@ -9,9 +9,6 @@ import (
 	"zelvik/format"
 	"zelvik/format/numbered"
 	"zelvik/message"
-	"zelvik/message/composite"
-	"zelvik/message/icu"
-	"zelvik/message/loose"
 	"zelvik/message/printf"
 	"zelvik/pages"
 )
@@ -29,32 +26,10 @@ type writer struct {
 	target *catalog.Catalog
 }
 
-// spelling spells a pattern; forced says that it is one of several forms of
-// which some have placeholders.
-type spelling func(p message.Pattern, numbered, forced bool) (string, []message.Loss)
-
-func inC99(p message.Pattern, numbered, forced bool) (string, []message.Loss) {
-	return printf.C.Write(p, numbered, forced)
-}
-
-// spellings are the ways to write placeholders by flag, those of readings.
-var spellings = map[string]spelling{
-	"objc-format": printf.Foundation.Write, "java-printf-format": printf.Java.Write,
-	"csharp-format": func(p message.Pattern, _, forced bool) (string, []message.Loss) { return composite.Write(p, forced) },
-	"java-format": func(p message.Pattern, _, _ bool) (string, []message.Loss) {
-		return icu.Writer{Numbered: true, Java: true}.Write(message.Message{Pattern: p})
-	},
-	"python-brace-format": braces, "perl-brace-format": braces, "c++-format": braces,
-}
-
-func braces(p message.Pattern, _, _ bool) (string, []message.Loss) {
-	return loose.Braces.Write(message.Message{Pattern: p})
-}
-
 // join writes a template of one catalog, or a source and its translation.
 func join(catalogs []*catalog.Catalog) ([]byte, []catalog.Loss) {
 	source := catalogs[0]
-	w := &writer{newline: "\n", spell: inC99}
+	w := &writer{newline: "\n", spell: printf.C.Write}
 	pluralForms := ""
 	if len(catalogs) > 1 {
 		w.target = catalogs[1]
@@ -88,7 +63,7 @@ func isKeyed(catalogs []*catalog.Catalog) bool {
 	source := catalogs[0]
 	for i := range source.Entries {
 		e := &source.Entries[i]
-		text, _ := inC99(first(e.Message), printf.Numbered(e.Message), e.Message.Choice != nil && e.Message.HasPlaceholders())
+		text, _ := printf.C.Write(first(e.Message), printf.Numbered(e.Message), e.Message.Choice != nil && shown(e.Message))
 		if plain := e.Message.Pattern.String(); e.Message.Choice == nil && e.Key == plain {
 			continue
 		}
@@ -151,7 +126,12 @@ func (w *writer) entry(out []byte, source *catalog.Catalog, i int, keyed bool) [
 	if e.Note != "" {
 		out = w.comment(out, "#. ", e.Note)
 	}
-	out = w.flags(out, id+plural, t)
+	flags := w.flags(id, plural, shown(resolved.Message), t)
+	if len(flags) > 0 {
+		out = append(append(out, "#, "+strings.Join(flags, ", ")...), w.newline...)
+	}
+	read := syntaxOf(flags, id, plural)
+	w.misread(read, resolved.Message, id, plural)
 	if context, ok := contextOf(e.Key, id, keyed); ok {
 		out = w.field(out, "msgctxt", context)
 	}
@@ -160,8 +140,9 @@ func (w *writer) entry(out []byte, source *catalog.Catalog, i int, keyed bool) [
 		text := ""
 		if t != nil {
 			w.Catalog = w.target
-			w.Entry = t
+			w.Marked(t)
 			text = w.text(w.Resolved(w.target, t).Message)
+			w.misread(read, t.Message, text)
 		}
 		return w.field(out, "msgstr", text)
 	}
@@ -172,8 +153,9 @@ func (w *writer) entry(out []byte, source *catalog.Catalog, i int, keyed bool) [
 	}
 	if t != nil {
 		w.Catalog = w.target
-		w.Entry = t
+		w.Marked(t)
 		texts = w.fill(w.Resolved(w.target, t).Message)
+		w.misread(syntaxOf(flags, id, plural, texts...), t.Message, texts...)
 	}
 	for i, text := range texts {
 		out = w.field(out, fmt.Sprintf("msgstr[%d]", i), text)
@@ -198,19 +180,32 @@ func (w *writer) source(m message.Message) (id, plural string) {
 	if m.Choice == nil || m.Choice.Selectors[0].Kind != message.Plural {
 		return w.text(m), ""
 	}
-	forced := m.HasPlaceholders()
+	forced := shown(m)
 	w.reduced(m)
 	for _, v := range m.Choice.Variants {
 		if key := v.Keys[0]; key != "one" && key != message.Default && !strings.HasPrefix(key, "=") {
 			w.Lose("plural", "the form "+key+" of the source", "msgid_plural, as msgid holds the form one alone")
 		}
 	}
-	id = w.Told(w.spell(first(m), printf.Numbered(m), forced))
-	plural = w.Told(w.spell(m.Main(), printf.Numbered(m), forced))
+	id = w.spelled(first(m), m, forced)
+	plural = w.spelled(m.Main(), m, forced)
 	if plural == "" {
 		plural = id
 	}
 	return id, plural
+}
+
+// shown reports whether any form shows a placeholder, so that all are format
+// strings.
+func shown(m message.Message) bool {
+	for _, pattern := range m.Patterns() {
+		for _, part := range pattern {
+			if _, ok := part.(*message.Placeholder); ok {
+				return true
+			}
+		}
+	}
+	return false
 }
 
 // text spells a message without plurals.
@@ -219,8 +214,17 @@ func (w *writer) text(m message.Message) string {
 		s := m.Choice.Selectors[0]
 		w.Lose(s.Kind.String(), "the variants over {"+s.Argument.Name+"}", "the text of the variant other")
 	}
-	return w.Told(w.spell(m.Main(), printf.Numbered(m), false))
+	return w.spelled(m.Main(), m, false)
 }
+
+// spelled spells one pattern of a message. What signs are no placeholder the
+// flags say, or misread tells.
+func (w *writer) spelled(p message.Pattern, m message.Message, forced bool) string {
+	text, losses := w.spell(p, printf.Numbered(m), forced)
+	return w.Told(text, slices.DeleteFunc(losses, isEscape))
+}
+
+func isEscape(l message.Loss) bool { return l.Kind == "escape" }
 
 // reduced tells what of a choice has no place among numbered forms.
 func (w *writer) reduced(m message.Message) {
@@ -234,23 +238,41 @@ func (w *writer) reduced(m message.Message) {
 			}
 		}
 	}
-	if !shown && s.Argument.Name != "count" && s.Argument.Name != "" {
+	switch {
+	case !shown && s.Argument.Name != "count" && s.Argument.Name != "":
 		w.Lose("name", "the name of the count {"+s.Argument.Name+"}, which is not shown", "count")
+	case !m.CountsFirst():
+		w.Lose("position", "that {"+s.Argument.Name+"} is counted", "what the forms show first")
 	}
 }
 
 // fill spells a translation into the forms.
 func (w *writer) fill(m message.Message) []string {
-	forced := m.Choice != nil && m.Choice.Selectors[0].Kind == message.Plural && m.HasPlaceholders()
+	forced := m.Choice != nil && m.Choice.Selectors[0].Kind == message.Plural && shown(m)
 	texts, losses := w.forms.Fill(m, func(p message.Pattern) (string, []message.Loss) {
 		return w.spell(p, printf.Numbered(m), forced)
 	})
-	w.Told("", losses)
+	w.Told("", slices.DeleteFunc(losses, isEscape))
 	return texts
 }
 
-// flags writes the line of flags.
-func (w *writer) flags(out []byte, id string, t *catalog.Entry) []byte {
+// misread tells of a translation that would not be read as it is meant, such as
+// one with a percent sign where the source has no placeholder.
+func (w *writer) misread(s *syntax, m message.Message, texts ...string) {
+	for _, text := range texts {
+		if strings.IndexByte(text, '{') < 0 && strings.IndexByte(text, '%') < 0 {
+			continue
+		}
+		read, _ := s.read(text)
+		if shows := read.Pattern.Shown(); read.Choice == nil && !slices.ContainsFunc(slices.Collect(m.Shown()), func(meant string) bool { return meant == shows }) {
+			w.Lose("escape", "which signs in the text are a placeholder, as the source has other ones", "they read as characters, or as a placeholder")
+			return
+		}
+	}
+}
+
+// flags gives the flags of an entry.
+func (w *writer) flags(id, plural string, formatted bool, t *catalog.Entry) []string {
 	var flags []string
 	if t != nil && (t.State == catalog.Draft || t.State == catalog.Moved) {
 		flags = append(flags, "fuzzy")
@@ -259,25 +281,12 @@ func (w *writer) flags(out []byte, id string, t *catalog.Entry) []byte {
 			w.Lose("state", "that the source changed after the translation", "fuzzy")
 		}
 	}
-	if printf.C.Formatted(id) {
+	if formatted && (printf.C.Formatted(id) || printf.C.Formatted(plural)) {
 		flags = append(flags, "c-format")
-	} else if misread(id) {
+	} else if !formatted && (misread(id) || misread(plural)) {
 		flags = append(flags, "no-c-format")
 	}
-	if flags == nil {
-		return out
-	}
-	return append(append(out, "#, "+strings.Join(flags, ", ")...), w.newline...)
-}
-
-// misread reports whether a text without placeholders would be read as
-// something else.
-func misread(text string) bool {
-	if strings.IndexByte(text, '{') < 0 && strings.IndexByte(text, '%') < 0 {
-		return false
-	}
-	m, _ := loose.Of(text).Parse(text)
-	return m.HasPlaceholders() || m.Choice != nil || m.String() != text
+	return flags
 }
 
 func (w *writer) comment(out []byte, mark, note string) []byte {

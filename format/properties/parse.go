@@ -88,7 +88,7 @@ func (p *parser) lines() {
 			for end < len(p.src) && p.src[end] != '\n' && p.src[end] != '\r' {
 				end++
 			}
-			note = append(note, strings.TrimSpace(strings.TrimLeft(p.src[p.at:end], "#!")))
+			note = append(note, p.comment(p.src[p.at:end]))
 			p.at, noteTo = end, end
 			p.lineEnd()
 		default:
@@ -97,6 +97,27 @@ func (p *parser) lines() {
 			noteFrom, note = -1, nil
 		}
 	}
+}
+
+// comment gives the text of a comment's line. In a file that escapes characters
+// comments have them escaped, too, though Java does not read them.
+func (p *parser) comment(line string) string {
+	line = strings.TrimSpace(strings.TrimLeft(line, "#!"))
+	if !p.escaped || !strings.Contains(line, `\u`) {
+		return line
+	}
+	inner := &parser{document: &document{}, Reader: format.NewReader(line), src: line}
+	var out strings.Builder
+	for inner.at < len(line) {
+		if _, ok := hex(line, inner.at+2); ok && strings.HasPrefix(line[inner.at:], `\u`) {
+			inner.at += 2
+			inner.unicode(&out, "")
+			continue
+		}
+		out.WriteByte(line[inner.at])
+		inner.at++
+	}
+	return out.String()
 }
 
 func (p *parser) blank() {

@@ -89,7 +89,7 @@ func read(value string) (message.Message, []message.Fault) {
 		p, faults := printf.Java.Parse(value)
 		return message.Message{Pattern: p}, faults
 	}
-	return message.Message{Pattern: message.SplitMarkup(nil, value)}, nil
+	return message.Plain(value), nil
 }
 
 // Patterned reports whether a value is a pattern: {0} or {name}, with or

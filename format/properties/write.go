@@ -8,7 +8,6 @@ import (
 
 	"zelvik/catalog"
 	"zelvik/format"
-	"zelvik/message"
 	"zelvik/message/icu"
 	"zelvik/message/printf"
 	"zelvik/pages"
@@ -89,7 +88,7 @@ func (w *writer) note(note string) string {
 // value spells the message: a pattern where something in it varies.
 func (w *writer) value(e *catalog.Entry) string {
 	m := e.Message
-	if text, ok := m.Plain("{%<'"); ok {
+	if text, ok := m.Plain("{%'"); ok {
 		return text
 	}
 	if w.printf && m.Choice == nil {
@@ -97,23 +96,15 @@ func (w *writer) value(e *catalog.Entry) string {
 	}
 	if m.Choice == nil && !m.HasPlaceholders() {
 		text := m.Pattern.String()
-		if m.Pattern.ReadsMarked() {
-			w.Lose("markup", "that the tags in the text are shown as they stand", "they read as markup")
-		}
-		if Patterned(text) || printf.Java.Formatted(text) {
+		if again, _ := read(text); again.Choice != nil || again.Pattern.Shown() != text {
 			w.Lose("escape", "that the braces or percent signs in the text are no placeholder", "they read as one")
 		}
 		return text
 	}
 	text := w.Told(icu.Writer{Numbered: true, Java: true}.Write(m))
 	for p := range m.Placeholders() {
-		if !p.MadeName() && p.Position > 0 && p.Syntax != message.Composite && !(p.Name == "count" && m.Choice != nil) {
+		if !p.MadeName() && p.Position > 0 && !(p.Name == "count" && m.Choice != nil) {
 			w.Lose("name", "the name of the placeholder {"+p.Name+"}", "its position; the ledger of a family keeps the name")
-		}
-	}
-	for _, pattern := range m.Patterns() {
-		if pattern.ReadsMarked() {
-			w.Lose("markup", "that the tags in the text are shown as they stand", "they read as markup")
 		}
 	}
 	return text

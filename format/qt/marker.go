@@ -20,9 +20,9 @@ func read(text string) message.Pattern {
 	for {
 		at, size, marker := next(text)
 		if size == 0 {
-			return message.SplitMarkup(p, text)
+			return p.Add(message.Text(text))
 		}
-		p = message.SplitMarkup(p, text[:at]).Add(marker)
+		p = p.Add(message.Text(text[:at])).Add(marker)
 		text = text[at+size:]
 	}
 }
@@ -112,7 +112,7 @@ func newSpeller(m message.Message) (s speller, losses []message.Loss) {
 		}
 		order++
 		r := rank{p.Ident(), order}
-		if p.Syntax == message.Marker || p.Position > 0 && s.counted == nil {
+		if p.Syntax == message.Marker || p.Position > 0 && (s.counted == nil || s.counted.Syntax == message.Marker) {
 			r.number = p.Position
 		}
 		s.ranks = append(s.ranks, r)
@@ -138,7 +138,7 @@ func (s speller) counts(p *message.Placeholder) bool {
 // write spells a pattern.
 func (s speller) write(p message.Pattern) (string, []message.Loss) {
 	if len(p) == 1 {
-		if text, ok := p[0].(message.Text); ok && strings.IndexByte(string(text), '%') < 0 && strings.IndexByte(string(text), '<') < 0 {
+		if text, ok := p[0].(message.Text); ok && strings.IndexByte(string(text), '%') < 0 {
 			return string(text), nil
 		}
 	}
@@ -149,10 +149,7 @@ func (s speller) write(p message.Pattern) (string, []message.Loss) {
 	for i, part := range p {
 		switch part := part.(type) {
 		case message.Text:
-			if message.HasMarkup(string(part)) {
-				losses = append(losses, message.Loss{Kind: "markup", Lost: "that the tags in the text are shown as they stand", Instead: "they read as markup"})
-			}
-			sure = sure && part != "" && strings.IndexByte(string(part), '%') < 0 && strings.IndexByte(string(part), '<') < 0 &&
+			sure = sure && part != "" && strings.IndexByte(string(part), '%') < 0 &&
 				(i == 0 || part[0] < '0' || part[0] > '9')
 			out = append(out, part...)
 		case *message.Markup:

@@ -141,8 +141,8 @@ func (w *writer) message(out []byte, source, target *catalog.Catalog, i int, ind
 	}
 	out = append(out, inner...)
 	if t != nil {
-		w.Catalog, w.Entry = target, t
-		if t != e {
+		if w.Catalog, w.Entry = target, t; t != e {
+			w.Marked(t)
 			t = w.Resolved(target, t)
 		} else if t = resolved; !plural { // the source is its own translation
 			out = format.Put(out, "<translation", w.unfinished(t), ">")

@@ -7,7 +7,6 @@ import (
 	"zelvik/catalog"
 	"zelvik/format"
 	"zelvik/format/xmlscan"
-	"zelvik/message"
 	"zelvik/message/composite"
 	"zelvik/message/icu"
 	"zelvik/pages"
@@ -32,12 +31,7 @@ const head = `<?xml version="1.0" encoding="utf-8"?>
 
 // composer writes values and notes what it could not say.
 type composer struct {
-	losses []catalog.Loss
-	entry  *catalog.Entry
-}
-
-func (w *composer) lose(kind, lost, instead string) {
-	w.losses = append(w.losses, catalog.Loss{Kind: kind, Key: w.entry.Key, Offset: w.entry.Offset, Lost: lost, Instead: instead})
+	format.Teller
 }
 
 func compose(c *catalog.Catalog, o format.Options) ([]byte, []catalog.Loss) {
@@ -52,13 +46,11 @@ func compose(c *catalog.Catalog, o format.Options) ([]byte, []catalog.Loss) {
 				return nil, false
 			}
 			e := &c.Entries[i]
-			w.entry = e
-			if e.Product != "" {
-				w.lose("product", "the text for the product "+e.Product, "nothing; the text for all products is kept")
+			if !w.Unheld(e, ".resx files", holds) {
 				continue
 			}
 			if other, double := doubles[i]; double {
-				w.lose("key", fmt.Sprintf("the key %q, which .NET takes for %q", e.Key, other), "nothing; the first of them is kept")
+				w.Lose("key", fmt.Sprintf("the key %q, which .NET takes for %q", e.Key, other), "nothing; the first of them is kept")
 				continue
 			}
 			out = w.data(out, c, e, "  ", "\n")
@@ -68,7 +60,7 @@ func compose(c *catalog.Catalog, o format.Options) ([]byte, []catalog.Loss) {
 	if !on {
 		return nil, nil
 	}
-	return append(out, "</root>\n"...), append(first.losses, second.losses...)
+	return append(out, "</root>\n"...), append(first.Losses, second.Losses...)
 }
 
 // inOtherCase finds the entries whose key is an earlier one but for the case
@@ -96,17 +88,7 @@ func (w *composer) data(out []byte, c *catalog.Catalog, e *catalog.Entry, indent
 	if e.Note != "" {
 		out = format.Put(out, indent, indent, "<comment>", xmlscan.EscapeText(w.legal(e.Note)), "</comment>", newline)
 	}
-	out = format.Put(out, indent, "</data>", newline)
-	if e.Fixed {
-		w.lose("fixed", "that the text is not translated", "it looks like any other")
-	}
-	if e.State > catalog.Unstated && e.State < catalog.Done {
-		w.lose("state", "the state "+e.State.String(), "none; .resx files hold no states")
-	}
-	if e.Limit > 0 {
-		w.lose("limit", fmt.Sprintf("the limit of %d characters", e.Limit), "none; .resx files hold no limits")
-	}
-	return out
+	return format.Put(out, indent, "</data>", newline)
 }
 
 // legal leaves out characters that XML cannot hold.
@@ -114,7 +96,7 @@ func (w *composer) legal(text string) string {
 	if xmlscan.Legal(text) {
 		return text
 	}
-	w.lose("character", "control characters that XML cannot hold", "they are left out")
+	w.Lose("character", "control characters that XML cannot hold", "they are left out")
 	return strings.Map(func(r rune) rune {
 		if !xmlscan.Legal(string(r)) {
 			return -1
@@ -126,38 +108,23 @@ func (w *composer) legal(text string) string {
 // value spells a message: a composite format string, or an ICU message where
 // there is a choice.
 func (w *composer) value(c *catalog.Catalog, e *catalog.Entry) string {
-	m := e.Message
-	if e.Reference != "" && c != nil {
-		if resolved, ok := c.Resolve(e); ok {
-			m = resolved
-			w.lose("reference", "that the text is the one of "+e.Reference, "a copy of that text")
-		}
-	}
-	if text, ok := m.Plain("{<"); ok {
+	m := w.Resolved(c, e).Message
+	if text, ok := m.Plain("{"); ok {
 		return w.legal(text)
 	}
-	var text string
-	var losses []message.Loss
+	text := ""
 	if m.Choice != nil {
-		text, losses = icu.Writer{Numbered: true}.Write(m)
+		text = w.Told(icu.Writer{Numbered: true}.Write(m))
 	} else {
-		text, losses = composite.Write(m.Pattern, m.HasPlaceholders())
-	}
-	for _, l := range losses {
-		w.lose(l.Kind, l.Lost, l.Instead)
+		text = w.Told(composite.Write(m.Pattern, m.HasPlaceholders()))
 	}
 	for p := range m.Placeholders() {
-		if !p.MadeName() && p.Syntax != message.Composite && !(p.Name == "count" && m.Choice != nil) {
-			w.lose("name", "the name of the placeholder {"+p.Name+"}", "its position; the ledger of a family keeps the name")
-		}
-	}
-	for _, pattern := range m.Patterns() {
-		if pattern.ReadsMarked() {
-			w.lose("markup", "that the tags in the text are shown as they stand", "they read as markup")
+		if !p.MadeName() && !(p.Name == "count" && m.Choice != nil) {
+			w.Lose("name", "the name of the placeholder {"+p.Name+"}", "its position; the ledger of a family keeps the name")
 		}
 	}
 	if m.Choice == nil && !m.HasPlaceholders() && (composite.Formatted(text) || icu.LooksChosen(text)) {
-		w.lose("escape", "that the braces in the text are no placeholder", "they read as one")
+		w.Lose("escape", "that the braces in the text are no placeholder", "they read as one")
 	}
 	return w.legal(text)
 }

@@ -38,8 +38,8 @@ func (e *editor) change(c format.Change) error {
 		return format.ErrNoEntry
 	}
 	s, entry := e.slots[i], &e.catalog.Entries[i]
-	w := &composer{entry: entry}
-	defer func() { e.Losses = append(e.Losses, w.losses...) }()
+	w := &composer{Teller: format.Teller{Entry: entry}}
+	defer func() { e.Losses = append(e.Losses, w.Losses...) }()
 	switch c.Op {
 	case format.Remove:
 		e.Remove(s.from, s.to)
@@ -59,7 +59,7 @@ func (e *editor) change(c format.Change) error {
 
 // set replaces the value, in a CDATA section where it stands in one.
 func (e *editor) set(s slot, w *composer, m message.Message) {
-	changed := catalog.Entry{Key: w.entry.Key, Message: m, Offset: w.entry.Offset}
+	changed := catalog.Entry{Key: w.Entry.Key, Message: m, Offset: w.Entry.Offset}
 	raw := w.value(nil, &changed)
 	text := e.lines(xmlscan.EscapeText(raw))
 	if s.valueFrom < 0 {
@@ -110,13 +110,13 @@ func (e *editor) insert(c format.Change) error {
 	if c.Note != nil {
 		entry.Note = *c.Note
 	}
-	w := &composer{entry: &entry}
+	w := &composer{Teller: format.Teller{Entry: &entry}}
 	indent := "  "
 	if len(e.slots) > 0 {
 		indent = e.Indent(e.slots[0].from)
 	}
 	text := string(w.data(nil, nil, &entry, indent, e.Newline))
-	e.Losses = append(e.Losses, w.losses...)
+	e.Losses = append(e.Losses, w.Losses...)
 	if i := e.find(c.After); i >= 0 {
 		e.Replace(e.slots[i].to, e.slots[i].to, e.Newline+strings.TrimRight(text, "\r\n"))
 		return nil

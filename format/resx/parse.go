@@ -193,7 +193,7 @@ func (p *parser) textOf(key string) (text string, from, to int, offset int) {
 // in it, else a composite format string.
 func read(value string) (message.Message, []message.Fault) {
 	if strings.IndexByte(value, '{') < 0 {
-		return message.Message{Pattern: message.SplitMarkup(nil, value)}, nil
+		return message.Plain(value), nil
 	}
 	if icu.LooksChosen(value) {
 		return icu.Parse(value)

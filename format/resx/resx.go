@@ -18,15 +18,17 @@ var Format = &format.Format{
 	Files:      "Resources[.de].resx, Strings/de/Resources.resw",
 	Extensions: []string{".resx", ".resw"},
 	Table:      "Resources",
-	Holds: format.Abilities{
-		Plurals: true, Exact: true, Ordinals: true, Selects: true, Several: true, Types: true, Notes: true,
-	},
-	Recognise: recognise,
-	Locate:    locate,
-	Path:      filePath,
-	Parse:     parse,
-	Message:   read,
-	Compose:   compose,
+	Holds:      holds,
+	Recognise:  recognise,
+	Locate:     locate,
+	Path:       filePath,
+	Parse:      parse,
+	Message:    read,
+	Compose:    compose,
+}
+
+var holds = format.Abilities{
+	Plurals: true, Exact: true, Ordinals: true, Selects: true, Several: true, Types: true, Notes: true,
 }
 
 func recognise(p string, head []byte) format.Fit {

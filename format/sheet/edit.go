@@ -165,7 +165,7 @@ func (e *editor) state(r int, c format.Change) {
 func (e *editor) set(rows []int, c format.Change) {
 	at := e.column(c.Culture)
 	if e.at(rows[0], e.columns.form) == "" {
-		e.put(rows[0], at, e.w.text(*c.Message))
+		e.put(rows[0], at, e.w.text(*c.Message, *c.Message))
 		return
 	}
 	forms := e.w.rows(*c.Message)
@@ -174,10 +174,10 @@ func (e *editor) set(rows []int, c format.Change) {
 		if c.Message.Choice != nil {
 			e.w.Lose("plural", "the variants, which have no rows of their own", "the text of the variant other")
 		}
-		texts[message.Default] = e.w.text(message.Message{Pattern: c.Message.Main()})
+		texts[message.Default] = e.w.text(message.Message{Pattern: c.Message.Main()}, *c.Message)
 	} else {
 		for _, v := range c.Message.Choice.Variants {
-			texts[v.Keys[0]] = e.w.text(message.Message{Pattern: bare(*c.Message, v.Pattern)})
+			texts[v.Keys[0]] = e.w.text(message.Message{Pattern: bare(*c.Message, v.Pattern)}, *c.Message)
 		}
 	}
 	for _, r := range rows {
@@ -222,12 +222,12 @@ func (e *editor) insert(c format.Change) {
 	}
 	forms := e.w.rows(*c.Message)
 	if forms == nil || e.columns.form < 0 {
-		cells[at] = e.w.text(*c.Message)
+		cells[at] = e.w.text(*c.Message, *c.Message)
 		e.addRow(after, cells)
 		return
 	}
 	for _, v := range c.Message.Choice.Variants {
-		cells[e.columns.form], cells[at] = v.Keys[0], e.w.text(message.Message{Pattern: bare(*c.Message, v.Pattern)})
+		cells[e.columns.form], cells[at] = v.Keys[0], e.w.text(message.Message{Pattern: bare(*c.Message, v.Pattern)}, *c.Message)
 		e.addRow(after, cells)
 		delete(cells, e.columns.note)
 	}

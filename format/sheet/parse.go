@@ -355,7 +355,7 @@ func (p *parser) entry(r *format.Reader, lists [][]catalog.Entry, g group) {
 // message reads the text of one row, or the forms of several.
 func (p *parser) message(r *format.Reader, key string, rows []int, column int) message.Message {
 	read := func(row int) message.Message {
-		m, faults := p.spelling.Parse(p.at(row, column))
+		m, faults := p.spelling.Carried(p.at(row, column))
 		for _, f := range faults {
 			rule := f.Rule
 			if rule == "file-damaged" {

@@ -10,6 +10,7 @@ import (
 	"zelvik/format"
 	"zelvik/message"
 	"zelvik/message/loose"
+	"zelvik/message/native"
 	"zelvik/pages"
 )
 
@@ -20,13 +21,15 @@ type writer struct {
 	// workbook says that cells are those of a workbook, which are no formulas
 	// and hold what XML does.
 	workbook bool
+	// guess gathers the texts of a new table; nil where its spelling is known.
+	guess *format.Guessed
 }
 
 func join(catalogs []*catalog.Catalog) ([]byte, []catalog.Loss)     { return separated(catalogs, ',') }
 func joinTabs(catalogs []*catalog.Catalog) ([]byte, []catalog.Loss) { return separated(catalogs, '\t') }
 
 func separated(catalogs []*catalog.Catalog, sep byte) ([]byte, []catalog.Loss) {
-	w := &writer{}
+	w := &writer{guess: &format.Guessed{Carried: true}}
 	rows := w.table(catalogs)
 	out, _ := format.Append(pages.Make[byte](64+len(rows)*len(rows[0])*48), len(rows), format.Options{}, sep, sep, func(sep byte, out []byte, from, to int) ([]byte, bool) {
 		for i := from; i < to; i++ {
@@ -47,7 +50,7 @@ func separated(catalogs []*catalog.Catalog, sep byte) ([]byte, []catalog.Loss) {
 }
 
 func joinWorkbook(catalogs []*catalog.Catalog) ([]byte, []catalog.Loss) {
-	w := &writer{workbook: true}
+	w := &writer{workbook: true, guess: &format.Guessed{Carried: true}}
 	rows := w.table(catalogs)
 	out, err := pack(rows)
 	if err != nil { // such as one with texts above 32,767 characters
@@ -62,7 +65,7 @@ func joinWorkbook(catalogs []*catalog.Catalog) ([]byte, []catalog.Loss) {
 func (w *writer) table(catalogs []*catalog.Catalog) [][]string {
 	keys := w.Keys(catalogs)
 	forms := make([][]string, len(keys))
-	second := &writer{spelling: w.spelling, workbook: w.workbook}
+	second := &writer{spelling: w.spelling, workbook: w.workbook, guess: &format.Guessed{Carried: true}}
 	var has, also contents
 	format.Halves(len(keys), func(from, to int) {
 		has = w.look(catalogs, keys, forms, from, to)
@@ -92,6 +95,8 @@ func (w *writer) table(catalogs []*catalog.Catalog) [][]string {
 		rest = second.lines(make([][]string, 0, (to-from)*5/4), catalogs, keys, forms, at, from, to)
 	})
 	w.Losses = append(w.Losses, second.Losses...)
+	w.guess.Join(second.guess)
+	w.guess.Tell(&w.Teller, w.spelling)
 	return append(rows, rest...)
 }
 
@@ -193,12 +198,15 @@ func (w *writer) rows(m message.Message) []string {
 	}
 	again := message.Message{Choice: &message.Choice{}}
 	for _, v := range m.Choice.Variants {
-		text, _ := w.spelling.Carry(message.Message{Pattern: bare(m, v.Pattern)})
-		inner, _ := w.spelling.Parse(text)
+		text, _ := w.spelling.Carry(message.Message{Pattern: bare(m, v.Pattern)}, m)
+		inner, _ := w.spelling.Carried(text)
 		again.Choice.Variants = append(again.Choice.Variants, message.Variant{Keys: v.Keys, Pattern: inner.Pattern})
 	}
 	again.CountFirst()
 	own, read := m.Choice.Selectors[0].Argument, again.Choice.Selectors[0].Argument
+	if read.Position > 0 && own.Position > 0 && read.Position != own.Position {
+		return nil
+	}
 	if read.Name != own.Name && own.Name != "" {
 		return w.typed(m, list)
 	}
@@ -258,9 +266,9 @@ func bare(m message.Message, p message.Pattern) message.Pattern {
 	counted := &m.Choice.Selectors[0].Argument
 	out := make(message.Pattern, len(p))
 	for i, part := range p {
-		if count, ok := part.(*message.Placeholder); ok && count.Same(counted) && count.Type == message.Integer && count.Style == "" {
+		if count, ok := part.(*message.Placeholder); ok && count.Same(counted) && count.Type == message.Integer && count.Style == "" && native.Derived(count) {
 			plain := *count
-			plain.Type = message.String
+			plain.Type, plain.Syntax, plain.Spelling = message.String, message.Nowhere, ""
 			part = &plain
 		}
 		out[i] = part
@@ -298,18 +306,20 @@ func (w *writer) categories(catalogs []*catalog.Catalog, number int, key string)
 // fill writes a culture's texts into a key's rows.
 func (w *writer) fill(rows [][]string, forms []string, column int, m message.Message) {
 	if forms[0] == "" {
-		rows[0][column] = w.text(m)
+		rows[0][column] = w.text(m, m)
 		return
 	}
 	for _, v := range m.Choice.Variants {
-		rows[slices.Index(forms, v.Keys[0])][column] = w.text(message.Message{Pattern: bare(m, v.Pattern)})
+		rows[slices.Index(forms, v.Keys[0])][column] = w.text(message.Message{Pattern: bare(m, v.Pattern)}, m)
 	}
 }
 
-// text spells a message for a cell.
-func (w *writer) text(m message.Message) string {
-	text, losses := w.spelling.Carry(m)
-	if m.Choice == nil && !m.HasPlaceholders() && len(losses) == 0 && w.spelling.Misread(text) {
+// text spells a message for a cell; it is one form of the whole message.
+func (w *writer) text(m, whole message.Message) string {
+	text, losses := w.spelling.Carry(m, whole)
+	if w.guess != nil {
+		w.guess.Add(&w.Teller, text, m)
+	} else if m.Choice == nil && !m.HasPlaceholders() && len(losses) == 0 && w.spelling != loose.Braces && w.spelling.Misread(text) {
 		w.Lose("escape", "that the signs in the text are no placeholder", "they read as one")
 	}
 	if text == "" {

@@ -15,12 +15,7 @@ import (
 
 // composer writes entries and notes what it could not say.
 type composer struct {
-	losses []catalog.Loss
-	entry  *catalog.Entry
-}
-
-func (w *composer) lose(kind, lost, instead string) {
-	w.losses = append(w.losses, catalog.Loss{Kind: kind, Key: w.entry.Key, Offset: w.entry.Offset, Lost: lost, Instead: instead})
+	format.Teller
 }
 
 func compose(c *catalog.Catalog, o format.Options) ([]byte, []catalog.Loss) {
@@ -31,7 +26,7 @@ func compose(c *catalog.Catalog, o format.Options) ([]byte, []catalog.Loss) {
 	if !on {
 		return nil, nil
 	}
-	return out, append(first.losses, second.losses...)
+	return out, append(first.Losses, second.Losses...)
 }
 
 // entries writes entries; a note has a blank line before it unless nothing is
@@ -45,12 +40,7 @@ func (w *composer) entries(out []byte, c *catalog.Catalog, o format.Options, fro
 			return nil, false
 		}
 		e := &c.Entries[i]
-		w.entry = e
-		if elsewhere(e) {
-			continue
-		}
-		if e.Product != "" {
-			w.lose("product", "the text for the product "+e.Product, "nothing; the text for all products is kept")
+		if elsewhere(e) || !w.Unheld(e, ".strings files", holds) {
 			continue
 		}
 		if !first && e.Note != "" {
@@ -62,58 +52,30 @@ func (w *composer) entries(out []byte, c *catalog.Catalog, o format.Options, fro
 		}
 		out = append(appendQuoted(out, e.Key), " = "...)
 		out = append(appendQuoted(out, w.value(c, e)), ";\n"...)
-		w.unheld(e)
 	}
 	return out, true
 }
 
-func (w *composer) unheld(e *catalog.Entry) {
-	if e.Fixed {
-		w.lose("fixed", "that the text is not translated", "it looks like any other")
-	}
-	if e.State == catalog.Draft || e.State == catalog.Moved || e.State == catalog.Missing {
-		w.lose("state", "the state "+e.State.String(), "none; .strings files hold no states")
-	}
-	if e.Limit > 0 {
-		w.lose("limit", fmt.Sprintf("the limit of %d characters", e.Limit), "none; .strings files hold no limits")
-	}
-}
-
 func (w *composer) comment(note string) string {
 	if strings.Contains(note, "*/") {
-		w.lose("note", "the end of a comment inside the note", "it is written * /")
+		w.Lose("note", "the end of a comment inside the note", "it is written * /")
 		note = strings.ReplaceAll(note, "*/", "* /")
 	}
-	note = strings.Map(func(r rune) rune {
-		if r < ' ' && r != '\n' && r != '\t' {
-			return -1
-		}
-		return r
-	}, note)
-	return strings.ReplaceAll(note, "\n", "\n   ")
+	return strings.ReplaceAll(w.Comment(note), "\n", "\n   ")
 }
 
 // value gives the text of an entry.
 func (w *composer) value(c *catalog.Catalog, e *catalog.Entry) string {
-	m := e.Message
-	if e.Reference != "" && c != nil {
-		if resolved, ok := c.Resolve(e); ok {
-			m = resolved
-			w.lose("reference", "that the text is the one of "+e.Reference, "a copy of that text")
-		}
-	}
+	m := w.Resolved(c, e).Message
 	if m.Choice != nil {
-		w.lose(m.Choice.Selectors[0].Kind.String(), "the variants over {"+m.Choice.Selectors[0].Argument.Name+"}", "the text of the variant other")
+		w.Lose(m.Choice.Selectors[0].Kind.String(), "the variants over {"+m.Choice.Selectors[0].Argument.Name+"}", "the text of the variant other")
 	}
 	return w.pattern(m.Main(), printf.Numbered(m))
 }
 
 func (w *composer) pattern(p message.Pattern, numbered bool) string {
 	text, losses := printf.Foundation.Write(p, numbered, false)
-	for _, l := range losses {
-		w.lose(l.Kind, l.Lost, l.Instead)
-	}
-	return text
+	return w.Told(text, losses)
 }
 
 // appendQuoted writes a string in double quotes.

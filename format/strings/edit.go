@@ -44,8 +44,8 @@ func (e *editor) change(c format.Change) error {
 	}
 	s := e.slots[i]
 	entry := &e.catalog.Entries[i]
-	w := &composer{entry: entry}
-	defer func() { e.Losses = append(e.Losses, w.losses...) }()
+	w := &composer{Teller: format.Teller{Entry: entry}}
+	defer func() { e.Losses = append(e.Losses, w.Losses...) }()
 	switch c.Op {
 	case format.Remove:
 		e.remove(s)
@@ -118,13 +118,13 @@ func (e *editor) insert(c format.Change) error {
 		return format.ErrNoEntry
 	}
 	entry := catalog.Entry{Key: c.Key, Message: *c.Message}
-	w := &composer{entry: &entry}
+	w := &composer{Teller: format.Teller{Entry: &entry}}
 	text := ""
 	if c.Note != nil && *c.Note != "" {
 		text = "/* " + w.comment(*c.Note) + " */" + e.Newline
 	}
 	text += string(appendQuoted(nil, c.Key)) + " = " + string(appendQuoted(nil, w.value(nil, &entry))) + ";"
-	e.Losses = append(e.Losses, w.losses...)
+	e.Losses = append(e.Losses, w.Losses...)
 	after := e.find(c.After)
 	spaced := e.spaced()
 	switch {

@@ -22,7 +22,7 @@ var Format = &format.Format{
 	Extensions: []string{".strings"},
 	Table:      "Localizable",
 	Companion:  stringsdict.Format,
-	Holds:      format.Abilities{Types: true, Notes: true},
+	Holds:      holds,
 	Recognise:  recognise,
 	Locate:     locate,
 	Path:       filePath,
@@ -51,3 +51,5 @@ func locate(p string) format.Location { return stringsdict.LocateIn(p, "strings"
 func filePath(dir, table string, tag culture.Tag, neutral bool) string {
 	return path.Join(dir, string(tag)+".lproj", table+".strings")
 }
+
+var holds = format.Abilities{Types: true, Notes: true}

@@ -28,15 +28,10 @@ func Plural(m message.Message) bool {
 
 // composer writes entries and notes what it could not say.
 type composer struct {
-	out     []byte
-	losses  []catalog.Loss
-	entry   *catalog.Entry
+	out []byte
+	format.Teller
 	tab     string
 	newline string
-}
-
-func (w *composer) lose(kind, lost, instead string) {
-	w.losses = append(w.losses, catalog.Loss{Kind: kind, Key: w.entry.Key, Offset: w.entry.Offset, Lost: lost, Instead: instead})
 }
 
 // compose writes the entries that count something; beside a strings table the
@@ -51,23 +46,24 @@ func compose(c *catalog.Catalog, o format.Options) ([]byte, []catalog.Loss) {
 	w, second := &composer{tab: "\t", newline: "\n"}, &composer{tab: "\t", newline: "\n"}
 	w.out = append(pages.Make[byte](len(head)+plurals*512), head...)
 	format.Halves(len(c.Entries), func(from, to int) { w.entries(c.Entries[from:to], o) }, func(from, to int) { second.entries(c.Entries[from:to], o) })
-	w.losses = append(w.losses, second.losses...)
+	w.Losses = append(w.Losses, second.Losses...)
 	if len(w.out)+len(second.out) == len(head) && o.Beside {
-		return nil, w.losses
+		return nil, w.Losses
 	}
-	return append(append(w.out, second.out...), "</dict>\n</plist>\n"...), w.losses
+	return append(append(w.out, second.out...), "</dict>\n</plist>\n"...), w.Losses
 }
 
 func (w *composer) entries(entries []catalog.Entry, o format.Options) {
 	for i := range entries {
 		e := &entries[i]
-		w.entry = e
+		plural := Plural(e.Message)
+		if !plural && o.Beside || !w.Unheld(e, ".stringsdict files", holds) {
+			continue
+		}
 		switch {
-		case e.Product != "":
-			w.lose("product", "the text for the product "+e.Product, "nothing; the text for all products is kept")
-		case Plural(e.Message):
+		case plural:
 			w.member(e, "\t")
-		case !o.Beside:
+		default:
 			w.text(e)
 		}
 	}
@@ -101,14 +97,7 @@ func (w *composer) note(e *catalog.Entry, indent string) {
 	if e.Note == "" {
 		return
 	}
-	note := e.Note
-	if strings.Contains(note, "--") {
-		w.lose("note", "the hyphens in the note", "they are written apart, as XML comments cannot hold them")
-		for strings.Contains(note, "--") {
-			note = strings.ReplaceAll(note, "--", "- -")
-		}
-	}
-	w.row(indent, "<!-- "+strings.ReplaceAll(note, "\n", w.newline+indent)+" -->")
+	w.row(indent, "<!-- "+strings.ReplaceAll(w.XMLComment(e.Note), "\n", w.newline+indent)+" -->")
 }
 
 // member writes one entry with plurals.
@@ -116,19 +105,11 @@ func (w *composer) member(e *catalog.Entry, indent string) {
 	w.note(e, indent)
 	w.element(indent, "key", e.Key)
 	w.dict(e, indent)
-	if e.Fixed {
-		w.lose("fixed", "that the text is not translated", "it looks like any other")
-	}
-	if e.State > catalog.Unstated && e.State < catalog.Done {
-		w.lose("state", "the state "+e.State.String(), "none; the format holds no states")
-	}
 }
 
 func (w *composer) dict(e *catalog.Entry, indent string) {
 	top, variables, losses := Split(e.Message)
-	for _, l := range losses {
-		w.lose(l.Kind, l.Lost, l.Instead)
-	}
+	w.Told("", losses)
 	w.row(indent, "<dict>")
 	inner := indent + w.tab
 	w.pair(inner, formatKey, top)
@@ -278,11 +259,7 @@ func (w *splitter) valueType(s message.Selector) string {
 // pattern writes a text and tells what it could not say. Inside a variable its
 // own number needs no position.
 func (w *composer) pattern(p message.Pattern, own int, alone bool) string {
-	text, losses := pattern(p, own, alone)
-	for _, l := range losses {
-		w.lose(l.Kind, l.Lost, l.Instead)
-	}
-	return text
+	return w.Told(pattern(p, own, alone))
 }
 
 func pattern(p message.Pattern, own int, alone bool) (string, []message.Loss) {
@@ -292,9 +269,6 @@ func pattern(p message.Pattern, own int, alone bool) (string, []message.Loss) {
 	for _, part := range p {
 		switch part := part.(type) {
 		case message.Text:
-			if message.HasMarkup(string(part)) {
-				losses = append(losses, message.Loss{Kind: "markup", Lost: "that the tags in the text are shown as they stand", Instead: "they read as markup"})
-			}
 			out = append(out, printf.Escape(string(part))...)
 		case *message.Markup:
 			out = append(out, part.String()...)

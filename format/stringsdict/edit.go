@@ -31,7 +31,7 @@ type editor struct {
 }
 
 func (e *editor) composer(entry *catalog.Entry) *composer {
-	return &composer{tab: e.tab, newline: e.Newline, entry: entry}
+	return &composer{tab: e.tab, newline: e.Newline, Teller: format.Teller{Entry: entry}}
 }
 
 func (e *editor) change(c format.Change) error {
@@ -44,7 +44,7 @@ func (e *editor) change(c format.Change) error {
 	}
 	entry := catalog.Entry{Key: c.Key, Offset: m.From}
 	w := e.composer(&entry)
-	defer func() { e.Losses = append(e.Losses, w.losses...) }()
+	defer func() { e.Losses = append(e.Losses, w.Losses...) }()
 	switch c.Op {
 	case format.Remove:
 		from := m.From
@@ -75,10 +75,10 @@ func (e *editor) splice(v plist.Value, text string) {
 // set replaces an entry's forms one by one where the shape stays, else whole.
 func (e *editor) set(m *plist.Member, w *composer) {
 	indent := e.Indent(m.From)
-	if !Plural(w.entry.Message) {
-		text := xmlscan.EscapeText(w.pattern(w.entry.Message.Main(), 0, true))
+	if !Plural(w.Entry.Message) {
+		text := xmlscan.EscapeText(w.pattern(w.Entry.Message.Main(), 0, true))
 		if wide := widest(m); wide != nil {
-			if !w.entry.Message.HasPlaceholders() { // then it is no format string
+			if !w.Entry.Message.HasPlaceholders() { // then it is no format string
 				text = strings.ReplaceAll(text, "%%", "%")
 			}
 			e.splice(wide.Value, text)
@@ -89,16 +89,16 @@ func (e *editor) set(m *plist.Member, w *composer) {
 		}
 		return
 	}
-	_, variables, losses := Split(w.entry.Message)
+	_, variables, losses := Split(w.Entry.Message)
 	_, name, position, _, ok := variable(e.top(m))
 	box := m.Value.Find(name)
 	if !ok || box == nil || len(variables) != 1 || strings.TrimSpace(strings.Replace(e.top(m), "%#@"+name+"@", "", 1)) != "" && position == 0 {
-		w.dict(w.entry, indent)
+		w.dict(w.Entry, indent)
 		e.Replace(m.Value.From, m.Value.To, strings.TrimSpace(string(w.out)))
 		return
 	}
 	for _, l := range losses {
-		w.lose(l.Kind, l.Lost, l.Instead)
+		w.Lose(l.Kind, l.Lost, l.Instead)
 	}
 	last := 0
 	for _, v := range box.Value.Members {
@@ -160,7 +160,7 @@ func (e *editor) insert(c format.Change) error {
 	} else {
 		w.text(&entry)
 	}
-	e.Losses = append(e.Losses, w.losses...)
+	e.Losses = append(e.Losses, w.Losses...)
 	text := string(w.out)
 	if after := e.root.Find(c.After); after != nil {
 		e.Replace(after.Value.To, after.Value.To, e.Newline+strings.TrimRight(text, "\r\n"))

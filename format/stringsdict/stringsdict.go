@@ -20,7 +20,7 @@ var Format = &format.Format{
 	Files:      "de.lproj/Localizable.stringsdict",
 	Extensions: []string{".stringsdict"},
 	Table:      "Localizable",
-	Holds:      format.Abilities{Plurals: true, Several: true, Types: true, Names: false, Notes: true},
+	Holds:      holds,
 	Recognise: func(p string, head []byte) format.Fit {
 		if strings.EqualFold(path.Ext(p), ".stringsdict") {
 			return format.Yes
@@ -92,3 +92,5 @@ func legacy(name string) string {
 	}
 	return name
 }
+
+var holds = format.Abilities{Plurals: true, Several: true, Types: true, Notes: true}

@@ -22,10 +22,7 @@ type document struct {
 	catalogs []*catalog.Catalog
 	units    []unit
 	index    map[string]int
-	// coded says that placeholders are inline codes; spelling how they are
-	// written where they are not.
-	coded    bool
-	spelling loose.Spelling
+	form     inline.Form
 	bodyEnd  int
 }
 
@@ -47,7 +44,7 @@ type variant struct {
 	tag   culture.Tag
 	whole span
 	seg   element
-	parts []part
+	parts []inline.Part
 }
 
 // element is the place of an element and its content; from is -1 where it is
@@ -55,11 +52,6 @@ type variant struct {
 type element struct {
 	whole, content span
 	lone           bool
-}
-
-type part struct {
-	text string
-	code *inline.Code
 }
 
 // Catalogs gives the cultures' catalogs, the source first.
@@ -93,6 +85,9 @@ func parse(data []byte) (format.Document, []finding.Finding) {
 		case p.Kind == xmlscan.Start && p.Name == "tmx":
 			root = true
 		case p.Kind == xmlscan.Start && p.Name == "header":
+			if from, _ := p.Value("o-tmf"); from == codes {
+				p.form.Coded = true
+			}
 			if lang, ok := p.Value("srclang"); ok && lang != "*all*" {
 				if tag, err := culture.Parse(lang); err == nil {
 					p.catalogs[0].Culture = tag
@@ -246,10 +241,10 @@ func (p *parser) sourceText(u *unit) string {
 	}
 	var out strings.Builder
 	for _, part := range best.parts {
-		if part.code != nil {
-			out.WriteString(part.code.Equiv)
+		if part.Code != nil {
+			out.WriteString(part.Code.Equiv)
 		}
-		out.WriteString(part.text)
+		out.WriteString(part.Text)
 	}
 	return out.String()
 }
@@ -272,19 +267,13 @@ func (p *parser) plainText() string {
 }
 
 // content reads the segment just begun.
-func (p *parser) content() ([]part, element) {
+func (p *parser) content() ([]inline.Part, element) {
 	at := element{whole: span{p.From, p.To}, content: span{p.To, p.To}, lone: p.Lone}
 	if p.Lone {
 		return nil, at
 	}
-	var parts []part
-	text := func(s string) {
-		if n := len(parts); n > 0 && parts[n-1].code == nil {
-			parts[n-1].text += s
-		} else if s != "" {
-			parts = append(parts, part{text: s})
-		}
-	}
+	var parts []inline.Part
+	text := func(s string) { parts = inline.AddText(parts, s) }
 	depth := len(p.Open)
 	for p.Next() && len(p.Open) >= depth {
 		switch p.Kind {
@@ -302,7 +291,7 @@ func (p *parser) content() ([]part, element) {
 				at.content.to, at.whole.to = p.From, p.From
 				return parts, at
 			}
-			parts = append(parts, part{code: p.code()})
+			parts = append(parts, inline.Part{Code: p.code()})
 		}
 	}
 	at.content.to, at.whole.to = p.From, p.To
@@ -311,7 +300,7 @@ func (p *parser) content() ([]part, element) {
 
 // code reads the inline element just begun.
 func (p *parser) code() *inline.Code {
-	p.coded = true
+	p.form.Coded = true
 	c := &inline.Code{Name: p.Name, Role: message.Lone}
 	from := p.From
 	for _, name := range []string{"x", "i"} {
@@ -339,16 +328,16 @@ func (p *parser) code() *inline.Code {
 // messages makes the catalogs, once it is known how the file writes
 // placeholders.
 func (p *parser) messages() {
-	if !p.coded {
+	if !p.form.Coded {
 		var votes loose.Votes
 		for i := range p.units {
 			for _, v := range p.units[i].variants {
 				for _, part := range v.parts {
-					votes.Count(part.text)
+					votes.Count(part.Text)
 				}
 			}
 		}
-		p.spelling = votes.Best()
+		p.form.Spelling = votes.Best()
 	}
 	byTag := map[culture.Tag]*catalog.Catalog{}
 	if p.catalogs[0].Culture == "" && len(p.units) > 0 {
@@ -386,40 +375,8 @@ func (p *parser) messages() {
 	p.Parallel(len(texts), func(r *format.Reader, from, to int) {
 		for _, t := range texts[from:to] {
 			e := &t.catalog.Entries[t.number]
-			e.Message = p.read(r, e.Key, t.variant)
+			e.Message = p.form.Read(r, e.Key, t.variant.seg.content.from, t.variant.parts)
 		}
 	})
 	sortTags(p.catalogs[1:])
-}
-
-// read makes a message of a segment.
-func (p *parser) read(r *format.Reader, key string, v *variant) message.Message {
-	if len(v.parts) == 1 && v.parts[0].code == nil {
-		text := v.parts[0].text
-		if p.coded {
-			m, ok := loose.Chosen(text)
-			if !ok {
-				m = message.Message{Pattern: message.Pattern{message.Text(text)}}
-			}
-			return m
-		}
-		m, faults := p.spelling.Parse(text)
-		for _, f := range faults {
-			rule := f.Rule
-			if rule == "file-damaged" {
-				rule = "escape-wrong"
-			}
-			r.Report(rule, v.seg.content.from, key, f.Text, f.Mend)
-		}
-		return m
-	}
-	var out message.Pattern
-	for _, part := range v.parts {
-		if part.code == nil {
-			out = out.Add(message.Text(part.text))
-		} else {
-			out = append(out, part.code.Part())
-		}
-	}
-	return message.Message{Pattern: out}
 }

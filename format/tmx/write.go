@@ -12,7 +12,6 @@ import (
 	"zelvik/format/inline"
 	"zelvik/format/xmlscan"
 	"zelvik/message"
-	"zelvik/message/loose"
 	"zelvik/pages"
 )
 
@@ -23,57 +22,33 @@ func sortTags(list []*catalog.Catalog) {
 // writer writes units and tells what it could not say.
 type writer struct {
 	format.Teller
-	newline  string
-	coded    bool
-	spelling loose.Spelling
-	codes    []inline.Code
+	newline string
+	form    inline.Form
+	codes   []inline.Code
 	// variants holds a unit's texts until its head is written.
 	variants []byte
 }
 
+// codes is the native format that a file names whose placeholders are inline codes
+// and nothing else is one.
+const codes = "zelvik-codes"
+
 // join writes a memory of several cultures, the source first.
 func join(catalogs []*catalog.Catalog) ([]byte, []catalog.Loss) {
-	w := &writer{newline: "\n", coded: true}
+	w := &writer{newline: "\n", form: inline.Form{Coded: true}}
 	keys := w.Keys(catalogs)
-	coded := slices.ContainsFunc(catalogs, func(c *catalog.Catalog) bool {
-		return slices.ContainsFunc(c.Entries, func(e catalog.Entry) bool {
-			return e.Message.Choice == nil && (e.Message.HasPlaceholders() || hasMarkup(e.Message.Pattern))
-		})
-	})
 	source := string(catalogs[0].Culture)
 	out := pages.Make[byte](1024 + len(keys)*(80+90*len(catalogs)))
 	out = append(out, `<?xml version="1.0" encoding="UTF-8"?>`+"\n"+`<tmx version="1.4">`+"\n"+
-		`  <header creationtool="zelvik" creationtoolversion="1" segtype="block" o-tmf="zelvik" adminlang="en" srclang="`+source+`" datatype="plaintext"/>`+"\n  <body>\n"...)
-	second := &writer{newline: "\n", coded: true}
+		`  <header creationtool="zelvik" creationtoolversion="1" segtype="block" o-tmf="`+codes+`" adminlang="en" srclang="`+source+`" datatype="plaintext"/>`+"\n  <body>\n"...)
+	second := &writer{newline: "\n", form: inline.Form{Coded: true}}
 	out, _ = format.Append(out, len(keys), format.Options{}, w, second, func(w *writer, out []byte, from, to int) ([]byte, bool) {
 		for i := from; i < to; i++ {
 			out = w.unit(out, catalogs, i, keys[i], "    ")
-			if !coded {
-				w.misread(catalogs, i, keys[i])
-			}
 		}
 		return out, true
 	})
 	return append(out, "  </body>\n</tmx>\n"...), append(w.Losses, second.Losses...)
-}
-
-// misread tells of a key's texts that will read otherwise where nothing in the
-// file says that signs in texts are codes: then they are read by what stands in
-// them.
-func (w *writer) misread(catalogs []*catalog.Catalog, number int, key string) {
-	for _, c := range catalogs {
-		if t := c.Near(number, key); t != nil && t.Message.Choice == nil && loose.Of(t.Message.String()).Misread(t.Message.String()) {
-			w.Catalog, w.Entry = c, t
-			w.Lose("escape", "that the signs in the text are no placeholder", "they read as one")
-		}
-	}
-}
-
-func hasMarkup(p message.Pattern) bool {
-	return slices.ContainsFunc(p, func(part message.Part) bool {
-		_, ok := part.(*message.Markup)
-		return ok
-	})
 }
 
 // unit writes one key in all cultures, in which it probably has a number.
@@ -124,20 +99,8 @@ func (w *writer) legal(text string) string {
 
 func (w *writer) text(text string) string { return xmlscan.EscapeText(w.legal(text)) }
 
-// content writes a message: a choice as the text of an ICU message, anything
-// else with inline codes.
+// content writes a message.
 func (w *writer) content(m message.Message) string {
-	if m.Choice != nil || !w.coded {
-		return w.text(w.Told(w.spelling.Carry(m)))
-	}
-	if text, plain := m.Plain("{"); plain {
-		return w.text(text)
-	}
-	if !m.HasPlaceholders() {
-		if _, chosen := loose.Chosen(m.Pattern.String()); chosen {
-			w.Lose("escape", "that the signs in the text are no choice", "they read as one")
-		}
-	}
 	writer := inline.Writer{Text: w.text, Codes: w.codes,
 		Placeholder: func(id, native, _ string) string {
 			return `<ph x="` + strings.TrimLeft(id, "m") + `">` + w.text(native) + "</ph>"
@@ -155,13 +118,13 @@ func (w *writer) content(m message.Message) string {
 			return `<it pos="end">` + w.text(native) + "</it>"
 		},
 	}
-	return w.Told(writer.Write(m.Pattern))
+	return writer.Content(w.form, &w.Teller, m)
 }
 
 // Edit makes changes; see format.Document.
 func (d *document) Edit(changes []format.Change) ([]byte, []catalog.Loss, error) {
 	e := &editor{document: d, Editor: format.NewEditor(d.Text())}
-	e.w = writer{newline: e.Newline, coded: d.coded, spelling: d.spelling}
+	e.w = writer{newline: e.Newline, form: d.form}
 	if err := e.Make(changes, e.change); err != nil {
 		return nil, nil, err
 	}
@@ -219,13 +182,8 @@ func (e *editor) change(c format.Change) error {
 // set replaces a segment, or adds a culture to a unit.
 func (e *editor) set(u *unit, tag culture.Tag, m message.Message) error {
 	e.w.codes = nil
-	for _, part := range u.variants[0].parts {
-		if part.code != nil && u.variants[0].tag != tag {
-			e.w.codes = append(e.w.codes, *part.code)
-		}
-	}
-	if m.Choice == nil && !e.coded && !m.HasPlaceholders() && e.spelling.Misread(m.String()) {
-		e.w.Lose("escape", "that the signs in the text are no placeholder", "they read as one")
+	if u.variants[0].tag != tag {
+		e.w.codes = inline.Codes(u.variants[0].parts)
 	}
 	for i := range u.variants {
 		v := &u.variants[i]

@@ -66,16 +66,18 @@ func join(catalogs []*catalog.Catalog) ([]byte, []catalog.Loss) {
 func (w *writer) entry(out []byte, c *catalog.Catalog, e *catalog.Entry, name, indent string) []byte {
 	if e.Note != "" {
 		for line := range strings.SplitSeq(w.Comment(e.Note), "\n") {
-			out = append(out, strings.TrimRight(indent+"// "+comment(line), " ")+w.newline...)
+			out = append(out, strings.TrimRight(indent+"// "+w.line(line), " ")+w.newline...)
 		}
 	}
 	out = append(append(append(out, indent...), name...), ' ')
 	return appendQuoted(out, w.text(w.Resolved(c, e).Message))
 }
 
-// comment keeps a backslash at the end of a line from taking in the next one.
-func comment(line string) string {
+// line keeps a backslash at the end of a comment's line from taking in the next
+// one.
+func (w *writer) line(line string) string {
 	if strings.HasSuffix(line, `\`) {
+		w.Lose("note", "the backslash at the end of a line of the note", "a full stop behind it")
 		return line + "."
 	}
 	return line
@@ -265,7 +267,7 @@ func (e *editor) note(s slot, note string) {
 	indent := e.Indent(s.key.from)
 	var lines []string
 	for line := range strings.SplitSeq(e.w.Comment(note), "\n") {
-		lines = append(lines, strings.TrimRight("// "+comment(line), " "))
+		lines = append(lines, strings.TrimRight("// "+e.w.line(line), " "))
 	}
 	text := strings.Join(lines, e.Newline+indent)
 	switch {

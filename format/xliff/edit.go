@@ -6,6 +6,7 @@ import (
 
 	"zelvik/catalog"
 	"zelvik/format"
+	"zelvik/format/inline"
 	"zelvik/format/xmlscan"
 	"zelvik/message"
 )
@@ -14,7 +15,7 @@ import (
 // unless they name the source's culture.
 func (d *document) Edit(changes []format.Change) ([]byte, []catalog.Loss, error) {
 	e := &editor{document: d, Editor: format.NewEditor(d.Text())}
-	e.w = writer{newline: e.Newline, second: d.second, coded: d.coded, spelling: d.spelling}
+	e.w = writer{newline: e.Newline, second: d.second, form: d.form}
 	if err := e.Make(changes, e.change); err != nil {
 		return nil, nil, err
 	}
@@ -69,19 +70,9 @@ func (e *editor) change(c format.Change) error {
 
 // set replaces the content of the source or the translation.
 func (e *editor) set(u *unit, c format.Change) {
-	e.w.codes = nil
 	toSource := e.toSource(c)
-	for _, part := range u.sourceParts {
-		if part.code != nil {
-			e.w.codes = append(e.w.codes, *part.code)
-		}
-	}
-	text := e.w.content(*c.Message, toSource)
-	if c.Message.Choice == nil && !e.coded {
-		if plain := c.Message.String(); !c.Message.HasPlaceholders() && e.spelling.Misread(plain) {
-			e.w.Lose("escape", "that the signs in the text are no placeholder", "they read as one")
-		}
-	}
+	e.w.codes = inline.Codes(u.sourceParts)
+	text := e.w.content(*c.Message)
 	old := u.target
 	name := "target"
 	if toSource {

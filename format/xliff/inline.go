@@ -42,20 +42,14 @@ func character(hex string) string {
 }
 
 // content reads the inline content of <source> or <target>.
-func (p *parser) content(u *unit) ([]part, element) {
+func (p *parser) content(u *unit) ([]inline.Part, element) {
 	at := p.begun()
 	if p.Lone {
 		return nil, at
 	}
 	name := p.Name
-	var parts []part
-	text := func(s string) {
-		if n := len(parts); n > 0 && parts[n-1].code == nil {
-			parts[n-1].text += s
-		} else if s != "" {
-			parts = append(parts, part{text: s})
-		}
-	}
+	var parts []inline.Part
+	text := func(s string) { parts = inline.AddText(parts, s) }
 	var open []inline.Code // g and pc, whose content goes on as that of the text
 	var ends []string      // what stands for their ends
 	depth := len(p.Open)
@@ -74,7 +68,7 @@ func (p *parser) content(u *unit) ([]part, element) {
 				c := open[n-1]
 				c.Role, c.Equiv, c.Raw = message.Close, ends[n-1], p.src[p.From:p.To]
 				open, ends = open[:n-1], ends[:n-1]
-				parts = append(parts, part{code: &c})
+				parts = append(parts, inline.Part{Code: &c})
 			}
 		case xmlscan.Start:
 			if p.Name == "source" || p.Name == "target" || p.Name == "trans-unit" || p.Name == "unit" {
@@ -103,7 +97,7 @@ func (p *parser) content(u *unit) ([]part, element) {
 				}
 				open, ends = append(open, *c), append(ends, end)
 			}
-			parts = append(parts, part{code: c})
+			parts = append(parts, inline.Part{Code: c})
 		}
 	}
 	at.content.to, at.whole.to = p.From, p.From
@@ -113,7 +107,7 @@ func (p *parser) content(u *unit) ([]part, element) {
 // code reads the inline element just begun. The content of g and pc goes on
 // behind it as content of the text.
 func (p *parser) code(u *unit) *inline.Code {
-	p.coded = true
+	p.form.Coded = true
 	c := &inline.Code{Name: p.Name, Role: message.Lone}
 	from := p.From
 	value := func(names ...string) string {

@@ -11,7 +11,6 @@ import (
 	"zelvik/format/charset"
 	"zelvik/format/inline"
 	"zelvik/format/xmlscan"
-	"zelvik/message"
 	"zelvik/message/loose"
 	"zelvik/pages"
 )
@@ -24,10 +23,7 @@ type document struct {
 	index          map[string]int
 	// second says that the file is of version 2.
 	second bool
-	// coded says that placeholders are inline codes; spelling how they are
-	// written in the texts where they are not.
-	coded    bool
-	spelling loose.Spelling
+	form   inline.Form
 	// bodyEnd is where a unit may be added when no neighbour is known, -1 for
 	// nowhere.
 	bodyEnd int
@@ -57,14 +53,8 @@ type unit struct {
 	allNotes       element // <notes> of version 2
 	state          string
 	data           map[string]string
-	sourceParts    []part
-	targetParts    []part
-}
-
-// part is a piece of a text: literal, or a code with the element that it is.
-type part struct {
-	text string
-	code *inline.Code
+	sourceParts    []inline.Part
+	targetParts    []inline.Part
 }
 
 // Catalogs gives the source, and the translation where the file has one.
@@ -106,6 +96,9 @@ func parse(data []byte) (format.Document, []finding.Finding) {
 			p.tag("srcLang", p.source)
 			targeted = p.tag("trgLang", p.target) || targeted
 		case p.Kind == xmlscan.Start && p.Name == "file":
+			if by, _ := p.Value(tool); by == codes {
+				p.form.Coded = true
+			}
 			p.tag("source-language", p.source)
 			targeted = p.tag("target-language", p.target) || targeted
 			if p.original, _ = p.Value("original"); p.original == "" {
@@ -113,6 +106,9 @@ func parse(data []byte) (format.Document, []finding.Finding) {
 			}
 		case p.Kind == xmlscan.Start && (p.Name == "trans-unit" || p.Name == "unit"):
 			p.unit()
+		case p.Kind == xmlscan.Start && p.Name == "mda:meta": // of version 2
+			kind, _ := p.Value("type")
+			p.form.Coded = p.form.Coded || kind == codes
 		case p.Kind == xmlscan.Start && (p.Name == "header" || p.Name == "skeleton" || p.Name == "bin-unit"):
 			p.Skip()
 		case p.Kind == xmlscan.End && (p.Name == "body" || p.second && p.Name == "file"):
@@ -290,14 +286,14 @@ const mostNamed = 500
 // messages makes messages of what was read, once it is known how the file
 // writes placeholders.
 func (p *parser) messages() {
-	if !p.coded {
+	if !p.form.Coded {
 		var votes loose.Votes
 		for i := range p.units {
 			for _, part := range p.units[i].sourceParts {
-				votes.Count(part.text)
+				votes.Count(part.Text)
 			}
 		}
-		p.spelling = votes.Best()
+		p.form.Spelling = votes.Best()
 	}
 	targets := make([]int32, len(p.units)) // the numbers of their entries from 1, 0 for none
 	for i := range p.units {
@@ -309,8 +305,8 @@ func (p *parser) messages() {
 		targets[i] = int32(len(p.target.Entries))
 		for _, t := range u.targetParts {
 			for _, s := range u.sourceParts[:min(len(u.sourceParts), mostNamed)] {
-				if t.code != nil && s.code != nil {
-					t.code.Named(s.code)
+				if t.Code != nil && s.Code != nil {
+					t.Code.Named(s.Code)
 				}
 			}
 		}
@@ -318,9 +314,9 @@ func (p *parser) messages() {
 	p.Parallel(len(p.units), func(r *format.Reader, from, to int) {
 		for i := from; i < to; i++ {
 			u, e := &p.units[i], &p.source.Entries[i]
-			e.Message = p.read(r, e.Key, u.source, u.sourceParts)
+			e.Message = p.form.Read(r, e.Key, u.source.content.from, u.sourceParts)
 			if n := targets[i]; n > 0 {
-				p.target.Entries[n-1].Message = p.read(r, e.Key, u.target, u.targetParts)
+				p.target.Entries[n-1].Message = p.form.Read(r, e.Key, u.target.content.from, u.targetParts)
 			}
 		}
 	})
@@ -335,35 +331,3 @@ var states = map[string]catalog.State{
 }
 
 func stateOf(word string) catalog.State { return states[word] }
-
-// read makes a message of parts.
-func (p *parser) read(r *format.Reader, key string, at element, parts []part) message.Message {
-	if len(parts) == 1 && parts[0].code == nil {
-		text := parts[0].text
-		if p.coded {
-			m, ok := loose.Chosen(text)
-			if !ok {
-				m = message.Message{Pattern: message.Pattern{message.Text(text)}}
-			}
-			return m
-		}
-		m, faults := p.spelling.Parse(text)
-		for _, f := range faults {
-			rule := f.Rule
-			if rule == "file-damaged" {
-				rule = "escape-wrong"
-			}
-			r.Report(rule, at.content.from, key, f.Text, f.Mend)
-		}
-		return m
-	}
-	var out message.Pattern
-	for _, part := range parts {
-		if part.code == nil {
-			out = out.Add(message.Text(part.text))
-			continue
-		}
-		out = append(out, part.code.Part())
-	}
-	return message.Message{Pattern: out}
-}

@@ -10,7 +10,6 @@ import (
 	"zelvik/format/inline"
 	"zelvik/format/xmlscan"
 	"zelvik/message"
-	"zelvik/message/loose"
 	"zelvik/pages"
 )
 
@@ -19,29 +18,27 @@ type writer struct {
 	format.Teller
 	newline string
 	second  bool
-	// coded says that placeholders are written as inline codes; spelling how
-	// they are written where they are not.
-	coded    bool
-	spelling loose.Spelling
+	form    inline.Form
 	// codes are those of the source, which a translation repeats.
 	codes []inline.Code
 }
 
+// A file says that its placeholders are inline codes and nothing else is one: by
+// the tool that made it (version 1.2), or in its metadata (version 2).
+const tool, codes = "tool-id", "zelvik-codes"
+
 // join writes a source, and its translation where there is one.
 func join(catalogs []*catalog.Catalog, second bool) ([]byte, []catalog.Loss) {
-	w := &writer{newline: "\n", second: second, coded: true}
+	w := &writer{newline: "\n", second: second, form: inline.Form{Coded: true}}
 	source := catalogs[0]
 	var target *catalog.Catalog
 	if len(catalogs) > 1 {
 		target = catalogs[1]
 	}
 	limited := false
-	coded := false
 	for _, c := range catalogs {
 		for i := range c.Entries {
 			limited = limited || c.Entries[i].Limit > 0
-			m := c.Entries[i].Message
-			coded = coded || m.Choice == nil && (m.HasPlaceholders() || hasMarkup(m.Pattern))
 		}
 	}
 	out := pages.Make[byte](512 + len(source.Entries)*200)
@@ -62,16 +59,17 @@ func join(catalogs []*catalog.Catalog, second bool) ([]byte, []catalog.Loss) {
 			out = append(out, ` trgLang="`+string(target.Culture)+`"`...)
 		}
 		out = append(out, ">\n  <file id=\"f1\">\n"...)
+		out = append(out, `    <mda:metadata xmlns:mda="urn:oasis:names:tc:xliff:metadata:2.0"><mda:metaGroup><mda:meta type="`+codes+`">yes</mda:meta></mda:metaGroup></mda:metadata>`+"\n"...)
 		if limited {
 			out = append(out, "    <slr:profiles generalProfile=\"xliff:codepoints\"/>\n"...)
 		}
 	} else {
 		out = append(out, `<xliff version="1.2" xmlns="urn:oasis:names:tc:xliff:document:1.2">`+"\n"...)
-		out = append(out, `  <file original="messages" datatype="plaintext" `+tags[0]+tags[1]+">\n    <body>\n"...)
+		out = append(out, `  <file original="messages" datatype="plaintext" `+tool+`="`+codes+`" `+tags[0]+tags[1]+">\n    <header><tool tool-id=\""+codes+"\" tool-name=\"zelvik\"/></header>\n    <body>\n"...)
 	}
-	rest := &writer{newline: w.newline, second: second, coded: true}
+	rest := &writer{newline: w.newline, second: second, form: inline.Form{Coded: true}}
 	out, _ = format.Append(out, len(source.Entries), format.Options{}, w, rest, func(w *writer, out []byte, from, to int) ([]byte, bool) {
-		return w.units(out, catalogs, from, to, coded, indent), true
+		return w.units(out, catalogs, from, to, indent), true
 	})
 	w.Losses = append(w.Losses, rest.Losses...)
 	if target != nil {
@@ -89,7 +87,7 @@ func join(catalogs []*catalog.Catalog, second bool) ([]byte, []catalog.Loss) {
 }
 
 // units writes entries, which are numbered from the first of the source on.
-func (w *writer) units(out []byte, catalogs []*catalog.Catalog, from, to int, coded bool, indent string) []byte {
+func (w *writer) units(out []byte, catalogs []*catalog.Catalog, from, to int, indent string) []byte {
 	source := catalogs[0]
 	var target *catalog.Catalog
 	if len(catalogs) > 1 {
@@ -109,26 +107,8 @@ func (w *writer) units(out []byte, catalogs []*catalog.Catalog, from, to int, co
 		}
 		number++
 		out = w.unit(out, source, i, target, number, indent)
-		if coded {
-			continue
-		}
-		for _, c := range catalogs { // then the texts are read by what stands in them
-			if t := c.Near(i, e.ID()); t != nil && t.Message.Choice == nil && loose.Of(t.Message.String()).Misread(t.Message.String()) {
-				w.Catalog = c
-				w.Lose("escape", "that the signs in the text are no placeholder", "they read as one")
-			}
-		}
 	}
 	return out
-}
-
-func hasMarkup(p message.Pattern) bool {
-	for _, part := range p {
-		if _, ok := part.(*message.Markup); ok {
-			return true
-		}
-	}
-	return false
 }
 
 // unit writes entry number i of the source as the unit of a number.
@@ -140,11 +120,11 @@ func (w *writer) unit(out []byte, source *catalog.Catalog, i int, target *catalo
 	note := w.legal(e.Note)
 	w.codes = nil
 	resolved := w.Resolved(source, e)
-	text := w.content(resolved.Message, true)
+	text := w.content(resolved.Message)
 	translation, state := "", ""
 	if t != nil {
 		w.Catalog, w.Entry = target, t
-		translation = w.content(w.Resolved(target, t).Message, false)
+		translation = w.content(w.Resolved(target, t).Message)
 		state = w.state(t)
 	}
 	if w.second {
@@ -255,23 +235,10 @@ func (w *writer) text(text string) string {
 	return out.String()
 }
 
-// content writes a message: a choice as the text of an ICU message, anything
-// else with inline codes.
-func (w *writer) content(m message.Message, isSource bool) string {
-	if m.Choice != nil || !w.coded {
-		return w.text(w.Told(w.spelling.Carry(m)))
-	}
-	text, plain := m.Plain("{")
-	if plain {
-		return w.text(text)
-	}
-	if !m.HasPlaceholders() {
-		if _, chosen := loose.Chosen(m.Pattern.String()); chosen {
-			w.Lose("escape", "that the signs in the text are no choice", "they read as one")
-		}
-	}
+// content writes a message.
+func (w *writer) content(m message.Message) string {
 	writer := inline.Writer{Text: w.text, Placeholder: w.placeholder, Tag: w.tag, Codes: w.codes}
-	return w.Told(writer.Write(m.Pattern))
+	return writer.Content(w.form, &w.Teller, m)
 }
 
 // placeholder writes a code, with the sample for what is shown in its place.

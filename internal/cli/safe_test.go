@@ -138,12 +138,12 @@ func TestDevicesAndPipes(t *testing.T) {
 // it, it is.
 func TestReadBack(t *testing.T) {
 	dir := small(t)
-	require.NoError(t, os.WriteFile(filepath.Join(dir, "odd.properties"), []byte("fine=x\n@color=#bbb\n"), 0o644))
+	require.NoError(t, os.WriteFile(filepath.Join(dir, "odd.properties"), []byte("fine=x\n@@color=#bbb\n"), 0o644))
 	require.NoError(t, os.WriteFile(filepath.Join(dir, "new.json"), []byte(`{"fine": "old"}`), 0o644))
 	for _, args := range [][]string{{"--out", "odd.json"}, {"--out", "new.json"}, {"--out", "-"}, {"--out", "odd.json", "--dry-run"}} {
 		r := run(t, dir, append([]string{"convert", "odd.properties", "--to", "json"}, args...)...)
 		assert.Equal(t, 3, r.status, "%v", args)
-		assert.Contains(t, r.stderr, `the text of @color ("#bbb") would not be read back: it would not be there; nothing was written; change the text in odd.properties`)
+		assert.Contains(t, r.stderr, `the text of @@color ("#bbb") would not be read back: it would not be there; nothing was written; change the text in odd.properties`)
 		assert.Empty(t, r.stdout)
 	}
 	assert.NoFileExists(t, filepath.Join(dir, "odd.json"))
@@ -153,7 +153,7 @@ func TestReadBack(t *testing.T) {
 	require.Zero(t, run(t, dir, "set", "a", "x <b>", "res").status)
 	assert.Contains(t, content(t, filepath.Join(dir, "res/values/strings.xml")), `<string name="a">x &lt;b></string>`)
 	require.NoError(t, os.WriteFile(filepath.Join(dir, "odd.json"), []byte(`{"a b": "x<br>y", "a-b": "<b>fine</b>", "a_b": "an <a href=x> here"}`), 0o644))
-	require.Zero(t, run(t, dir, "convert", "odd.json", "--to", "android", "--out", "odd.xml").status)
+	require.Zero(t, run(t, dir, "convert", "odd.json", "--from", "json:markup", "--to", "android", "--out", "odd.xml").status)
 	made := content(t, filepath.Join(dir, "odd.xml"))
 	for _, text := range []string{">x&lt;br>y<", "><b>fine</b><", `<string name="a_b">an &lt;a href=x> here<`} {
 		assert.Contains(t, made, text)

@@ -162,7 +162,7 @@ print(json.dumps({r["key"] + r["plural"]: r["de"] or r["en"] for r in rows}))`)
 	var texts map[string]string
 	require.NoError(t, json.Unmarshal([]byte(printed), &texts))
 	assert.Equal(t, "Bordkarte", texts["boarding_title"])
-	assert.Equal(t, `It's "quoted" \ back, 100% & <3 {brace} @at`, texts["hard_quotes"])
+	assert.Equal(t, `It's "quoted" \ back, 100% & <3 '{'brace'}' @at`, texts["hard_quotes"])
 	assert.Contains(t, texts["delay_minutesone"], "{count} Minute")
 }
 
@@ -204,7 +204,7 @@ func TestSpreadsheetProgram(t *testing.T) {
 	}
 	to("csv:Text - txt - csv (StarCalc):44,34,76", "all.xlsx")
 	assert.Equal(t, "Bordkarte", cells("all.csv")["boarding_title"]["de"])
-	assert.Equal(t, "It's \"quoted\" \\ back, 100% & <3 {brace} @at", cells("all.csv")["hard_quotes"]["en"])
+	assert.Equal(t, "It's \"quoted\" \\ back, 100% & <3 '{'brace'}' @at", cells("all.csv")["hard_quotes"]["en"])
 	require.NoError(t, os.Remove(filepath.Join(dir, "all.xlsx")))
 	to("xlsx", "all.csv") // the program's own workbook
 	file, err := project.Open(filepath.Join(dir, "all.xlsx"), "")

@@ -80,13 +80,13 @@ func Formatted(text string) bool {
 // Parse reads a text into a pattern. Faults are braces that .NET would refuse.
 func Parse(text string) (message.Pattern, []message.Fault) {
 	if !Formatted(text) {
-		return message.SplitMarkup(nil, text), nil
+		return message.Pattern(nil).Add(message.Text(text)), nil
 	}
 	var p message.Pattern
 	var faults []message.Fault
 	var literal strings.Builder
 	flush := func() {
-		p = message.SplitMarkup(p, literal.String())
+		p = p.Add(message.Text(literal.String()))
 		literal.Reset()
 	}
 	for i := 0; i < len(text); {

@@ -187,6 +187,8 @@ func spellJava(p *message.Placeholder, id string, counted bool) (string, []messa
 		switch {
 		case fraction && most > 0:
 			pattern += "." + strings.Repeat("0", least) + strings.Repeat("#", most-least)
+		case p.Type == message.Decimal && style.Has("group"):
+			pattern += ".###"
 		case p.Type == message.Decimal && !fraction:
 			pattern += ".######"
 		}

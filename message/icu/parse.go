@@ -49,7 +49,7 @@ func Simple(text string) bool {
 // the fault says where and why.
 func Parse(text string) (message.Message, []message.Fault) {
 	if Simple(text) {
-		return message.Message{Pattern: message.SplitMarkup(nil, text)}, nil
+		return message.Plain(text), nil
 	}
 	return parse(&parser{text: text})
 }
@@ -140,9 +140,7 @@ func (p *parser) sequence() ([]message.Branch, *message.Fault) {
 	}
 	flush := func() {
 		if literal.Len() > 0 {
-			for _, part := range message.SplitMarkup(nil, literal.String()) {
-				add(part)
-			}
+			add(message.Text(literal.String()))
 			literal.Reset()
 		}
 	}
@@ -206,7 +204,7 @@ func (p *parser) flat() (message.Pattern, bool) {
 	for ; p.at < len(p.text); p.at++ {
 		switch c := p.text[p.at]; {
 		case c == '}':
-			return message.SplitMarkup(pattern, p.text[from:p.at]), true
+			return pattern.Add(message.Text(p.text[from:p.at])), true
 		case c == '\'':
 			if next := p.at + 1; !p.java && (next == len(p.text) || !(p.text[next] == '\'' || p.text[next] == '{' || p.text[next] == '}' || p.text[next] == '#' && hash)) {
 				continue
@@ -224,14 +222,14 @@ func (p *parser) flat() (message.Pattern, bool) {
 				next, _, _ := strings.Cut(p.text[p.at:], "}")
 				pattern = make(message.Pattern, 0, 3+2*strings.Count(next, "{"))
 			}
-			pattern, from = append(message.SplitMarkup(pattern, text), argument), p.at
+			pattern, from = append(pattern.Add(message.Text(text)), argument), p.at
 			p.at--
 		case c == '#' && hash:
-			pattern = append(message.SplitMarkup(pattern, p.text[from:p.at]), p.hash())
+			pattern = append(pattern.Add(message.Text(p.text[from:p.at])), p.hash())
 			from = p.at + 1
 		}
 	}
-	return message.SplitMarkup(pattern, p.text[from:]), true
+	return pattern.Add(message.Text(p.text[from:])), true
 }
 
 // hash is the placeholder that # stands for.

@@ -118,8 +118,11 @@ func patternStyle(pattern string) (message.Type, message.Style) {
 	case n > 1:
 		zero = "zero=" + strconv.Itoa(n)
 	}
-	if percent && group == "" || plain == "0.######" {
-		return message.Decimal, map[bool]message.Style{true: "=" + message.Style(pattern)}[percent]
+	switch {
+	case percent && group == "":
+		return message.Decimal, "=" + message.Style(pattern)
+	case plain == "0.######" || plain == "#,##0.###": // as many digits as there are
+		return message.Decimal, message.NewStyle(group, sign)
 	}
 	if decimal {
 		decimal = fraction != ""

@@ -195,7 +195,7 @@ func (o *output) text(text string, more bool) {
 		switch {
 		case c == '\'':
 			o.out = append(o.out, '\'')
-			if o.Java || i+1 == len(text) && (more || len(o.counted) > 0) || i+1 < len(text) && strings.IndexByte(special+"'", text[i+1]) >= 0 {
+			if o.Java || i+1 == len(text) && (more || o.depth > 0) || i+1 < len(text) && strings.IndexByte(special+"'", text[i+1]) >= 0 {
 				o.out = append(o.out, '\'')
 			}
 		case strings.IndexByte(special, c) >= 0:

@@ -200,10 +200,10 @@ func wordByte(c byte) bool {
 // in every spelling.
 func (s Spelling) Parse(text string) (message.Message, []message.Fault) {
 	if s <= Dollar && strings.IndexByte(text, '{') < 0 { // all of these have a brace
-		return message.Message{Pattern: message.SplitMarkup(nil, text)}, nil
+		return message.Plain(text), nil
 	}
 	if s == Braces {
-		if m, faults := icu.Parse(text); len(faults) == 0 && (m.Choice != nil || clear(m, text)) {
+		if m, faults := icu.Parse(text); len(faults) == 0 && (m.Choice != nil || named(m)) {
 			return m, nil
 		}
 	}
@@ -213,7 +213,7 @@ func (s Spelling) Parse(text string) (message.Message, []message.Fault) {
 	switch s {
 	case Braces:
 		if !braced(text) {
-			return message.Message{Pattern: message.SplitMarkup(nil, text)}, nil
+			return message.Plain(text), nil
 		}
 		m, faults := icu.Parse(text)
 		if len(faults) > 0 { // braces that are no placeholders: the text as it stands
@@ -230,12 +230,8 @@ func (s Spelling) Parse(text string) (message.Message, []message.Fault) {
 	return message.Message{Pattern: s.parts(text)}, nil
 }
 
-// clear reports whether a text that was read as an ICU message has {name} or
-// {0} in it, as braced would find, and nothing that may be another spelling.
-func clear(m message.Message, text string) bool {
-	if strings.IndexByte(text, '%') >= 0 || strings.IndexByte(text, '$') >= 0 || strings.IndexByte(text, '#') >= 0 {
-		return false
-	}
+// named reports whether a message shows an argument by a name or number.
+func named(m message.Message) bool {
 	for p := range m.Placeholders() {
 		return !strings.HasPrefix(p.Name, "-")
 	}
@@ -258,9 +254,9 @@ func (s Spelling) parts(text string) message.Pattern {
 	for {
 		name, size, at := s.next(text)
 		if size == 0 {
-			return message.SplitMarkup(p, text)
+			return p.Add(message.Text(text))
 		}
-		p = message.SplitMarkup(p, text[:at])
+		p = p.Add(message.Text(text[:at]))
 		spelling := text[at : at+size]
 		text = text[at+size:]
 		if s == Braces {
@@ -281,34 +277,37 @@ func (s Spelling) parts(text string) message.Pattern {
 }
 
 // Write writes a message and tells what it could not say.
-func (s Spelling) Write(m message.Message) (string, []message.Loss) { return s.write(m, icu.Writer{}) }
+func (s Spelling) Write(m message.Message) (string, []message.Loss) {
+	return s.write(m, icu.Writer{Numbered: numbered(m)})
+}
 
 // Carry is Write for an exchange file, in which placeholders keep the spelling
-// of their platform.
-func (s Spelling) Carry(m message.Message) (string, []message.Loss) {
-	return s.write(m, icu.Writer{Carry: true})
+// of their platform. Whole is the message of which m is a form: arguments are
+// named alike in all forms.
+func (s Spelling) Carry(m, whole message.Message) (string, []message.Loss) {
+	return s.write(m, icu.Writer{Carry: true, Numbered: numbered(whole)})
 }
 
 func (s Spelling) write(m message.Message, w icu.Writer) (string, []message.Loss) {
-	if text, ok := m.Plain("{%<"); ok && s <= Dollar {
+	if text, ok := m.Plain("{%"); ok && s <= Dollar && !(w.Carry && strings.Contains(text, "'}")) {
 		return text, nil
 	}
 	if m.Choice != nil {
-		return writeICU(m, w)
+		return w.Write(m)
 	}
 	switch s {
 	case Braces:
 		if !m.HasPlaceholders() {
-			return s.literal(m.Pattern)
+			return s.literal(m, w)
 		}
-		return writeICU(m, w)
+		return w.Write(m)
 	case Printf:
 		return printf.C.Write(m.Pattern, printf.Numbered(m), false)
 	case Apple:
 		return printf.Foundation.Write(m.Pattern, printf.Numbered(m), false)
 	}
 	if !m.HasPlaceholders() {
-		return s.literal(m.Pattern)
+		return s.literal(m, w)
 	}
 	var out strings.Builder
 	var losses []message.Loss
@@ -335,37 +334,37 @@ func (s Spelling) write(m message.Message, w icu.Writer) (string, []message.Loss
 	return out.String(), losses
 }
 
-// writeICU writes names where they say something and positions where not.
-func writeICU(m message.Message, w icu.Writer) (string, []message.Loss) {
+// numbered reports whether the arguments of a message are known by their positions:
+// names are written where they say something.
+func numbered(m message.Message) bool {
 	made := m.HasPlaceholders()
 	for p := range m.Placeholders() {
 		made = made && p.MadeName()
 	}
-	w.Numbered = made
-	text, losses := w.Write(m)
-	return text, append(losses, marked(m)...)
+	return made
 }
 
-// literal writes a text without placeholders as it stands.
-func (s Spelling) literal(p message.Pattern) (string, []message.Loss) {
-	text := p.String()
-	losses := marked(message.Message{Pattern: p})
-	if braced(text) || icu.LooksChosen(text) || Of(text) != Braces {
-		losses = append(losses, message.Loss{Kind: "escape", Lost: "that the signs in the text are no placeholder", Instead: "they read as one"})
-	}
-	return text, losses
-}
-
-// marked tells of literal tags, which will read as markup.
-func marked(m message.Message) []message.Loss {
-	for _, pattern := range m.Patterns() {
-		for _, part := range pattern {
-			if text, ok := part.(message.Text); ok && message.HasMarkup(string(text)) {
-				return []message.Loss{{Kind: "markup", Lost: "that the tags in the text are shown as they stand", Instead: "they read as markup"}}
-			}
+// literal writes a text without placeholders as it stands, as programs show it;
+// an exchange file quotes what would be read as one.
+func (s Spelling) literal(m message.Message, w icu.Writer) (string, []message.Loss) {
+	text := m.Pattern.String()
+	if w.Carry && s == Braces {
+		if read, _ := s.Carried(text); read.HasPlaceholders() || read.Choice != nil || read.String() != text {
+			return w.Write(m)
 		}
 	}
-	return nil
+	return text, nil
+}
+
+// Carried reads a text as Carry writes it, in which quoted braces are characters
+// though nothing else in it is a placeholder.
+func (s Spelling) Carried(text string) (message.Message, []message.Fault) {
+	if s == Braces && (strings.Contains(text, "'{") || strings.Contains(text, "'}")) {
+		if m, faults := icu.Parse(text); len(faults) == 0 {
+			return m, nil
+		}
+	}
+	return s.Parse(text)
 }
 
 // Misread reports whether a text without placeholders would be read as

@@ -404,7 +404,9 @@ func (d *Dialect) Spell(p *message.Placeholder, numbered bool) (string, []messag
 // where it is to be numbered.
 func (d *Dialect) placed(p *message.Placeholder, numbered bool, format string) string {
 	switch {
-	case !numbered:
+	case d == C && p.Position <= 0 && p.Name != "":
+		return "%(" + p.Name + ")" + format
+	case !numbered || p.Position <= 0:
 		return "%" + format
 	case d == Windows:
 		return "%" + strconv.Itoa(p.Position) + "!" + format + "!"
@@ -488,24 +490,16 @@ func (d *Dialect) means(p *message.Placeholder) bool {
 
 // unnumbered reports whether a spelling takes the next argument.
 func unnumbered(spelling string) bool {
-	return !strings.Contains(spelling, "$") && !strings.Contains(spelling, "!") && !strings.Contains(spelling, "(")
+	return !strings.ContainsAny(spelling, "$!(") && strings.Trim(spelling[1:], "0123456789") != ""
 }
 
-// Parse reads a text: its markup, and its placeholders where it has any.
+// Parse reads a text.
 func (d *Dialect) Parse(text string) (message.Pattern, []message.Fault) {
 	if strings.IndexByte(text, '%') < 0 {
-		return message.SplitMarkup(nil, text), nil
+		return message.Pattern(nil).Add(message.Text(text)), nil
 	}
 	r := Reader{Dialect: d, Formatted: d.Formatted(text)}
-	var out message.Pattern
-	for _, part := range message.SplitMarkup(nil, text) {
-		if text, ok := part.(message.Text); ok {
-			out = r.Read(out, string(text))
-		} else {
-			out = out.Add(part)
-		}
-	}
-	return out, r.Faults
+	return r.Read(nil, text), r.Faults
 }
 
 // Write writes a pattern, and tells what it could not say. Forced says that it
@@ -519,7 +513,7 @@ func (d *Dialect) Write(p message.Pattern, numbered, forced bool) (string, []mes
 		}
 	}
 	if len(p) == 1 && !formatted {
-		if text, ok := p[0].(message.Text); ok && strings.IndexByte(string(text), '%') < 0 && strings.IndexByte(string(text), '<') < 0 {
+		if text, ok := p[0].(message.Text); ok && strings.IndexByte(string(text), '%') < 0 {
 			return string(text), nil
 		}
 	}
@@ -530,9 +524,6 @@ func (d *Dialect) Write(p message.Pattern, numbered, forced bool) (string, []mes
 		switch part := part.(type) {
 		case message.Text:
 			text := string(part)
-			if message.HasMarkup(text) {
-				losses = append(losses, message.Loss{Kind: "markup", Lost: "that the tags in the text are shown as they stand", Instead: "they read as markup"})
-			}
 			if formatted {
 				text = Escape(text)
 			} else if d.Formatted(text) {

@@ -1,0 +1,127 @@
+package po
+
+import (
+	"slices"
+	"strings"
+
+	"zelvik/message"
+	"zelvik/message/composite"
+	"zelvik/message/icu"
+	"zelvik/message/loose"
+	"zelvik/message/printf"
+)
+
+// syntax is how the texts of an entry spell placeholders.
+type syntax struct {
+	read reading
+	// write spells a pattern; forced says that it is one of several forms of which
+	// some have placeholders.
+	write spelling
+	// formatted tells format strings of printf: where one text of an entry is one,
+	// all are. It is nil for other syntaxes.
+	formatted func(text string) bool
+	// forced is read for an entry of which one text is a format string.
+	forced reading
+}
+
+type (
+	reading  func(text string) (message.Message, []message.Fault)
+	spelling func(p message.Pattern, numbered, forced bool) (string, []message.Loss)
+)
+
+func ofPrintf(d *printf.Dialect) *syntax {
+	return &syntax{
+		read: patterns(d.Parse), write: d.Write, formatted: d.Formatted,
+		forced: patterns(func(text string) (message.Pattern, []message.Fault) {
+			r := printf.Reader{Dialect: d, Formatted: true}
+			return r.Read(nil, text), r.Faults
+		}),
+	}
+}
+
+func patterns(parse func(string) (message.Pattern, []message.Fault)) reading {
+	return func(text string) (message.Message, []message.Fault) {
+		p, faults := parse(text)
+		return message.Message{Pattern: p}, faults
+	}
+}
+
+func ofLoose(s loose.Spelling) *syntax {
+	switch s {
+	case loose.Printf:
+		return printfC
+	case loose.Apple:
+		return foundation
+	}
+	return &syntax{read: s.Parse, write: func(p message.Pattern, _, _ bool) (string, []message.Loss) {
+		return s.Write(message.Message{Pattern: p})
+	}}
+}
+
+var (
+	printfC, foundation = ofPrintf(printf.C), ofPrintf(printf.Foundation)
+	braces              = ofLoose(loose.Braces)
+	plain               = &syntax{
+		read:  func(text string) (message.Message, []message.Fault) { return message.Plain(text), nil },
+		write: printf.C.Write,
+	}
+)
+
+// syntaxes are those of the flags (gettext manual, PO files).
+var syntaxes = map[string]*syntax{
+	"c-format": printfC, "python-format": printfC, "php-format": printfC, "javascript-format": printfC, "lua-format": printfC,
+	"awk-format": printfC, "go-format": printfC, "ruby-format": printfC, "perl-format": printfC,
+	"objc-format": foundation, "java-printf-format": ofPrintf(printf.Java),
+	"csharp-format": {read: patterns(composite.Parse), write: func(p message.Pattern, _, forced bool) (string, []message.Loss) { return composite.Write(p, forced) }},
+	"java-format": {read: icu.ParseJava, write: func(p message.Pattern, _, _ bool) (string, []message.Loss) {
+		return icu.Writer{Numbered: true, Java: true}.Write(message.Message{Pattern: p})
+	}},
+	"python-brace-format": braces, "perl-brace-format": braces, "c++-format": braces,
+}
+
+// syntaxOf gives the syntax of an entry: by its flags, else as its source texts
+// look; texts are all that it has.
+func syntaxOf(flags []string, id, plural string, texts ...string) *syntax {
+	s := (*syntax)(nil)
+	for _, flag := range flags {
+		if s = syntaxes[flag]; s != nil {
+			break
+		}
+		if strings.HasPrefix(flag, "no-") && syntaxes[flag[3:]] != nil {
+			return plain
+		}
+	}
+	if s == nil {
+		spelling := loose.Of(id)
+		if spelling == loose.Braces {
+			spelling = loose.Of(plural)
+		}
+		s = ofLoose(spelling)
+	}
+	if s.formatted != nil && (s.formatted(id) || s.formatted(plural) || slices.ContainsFunc(texts, s.formatted)) {
+		forced := *s
+		forced.read = s.forced
+		return &forced
+	}
+	return s
+}
+
+// syntax gives the way to read an entry's texts.
+func (b *block) syntax() *syntax {
+	var few [6]string
+	texts := few[:0]
+	for i := range b.texts {
+		texts = append(texts, b.texts[i].text)
+	}
+	return syntaxOf(b.flags, b.id.text, b.plural.text, texts...)
+}
+
+// misread reports whether a text without placeholders would be read as
+// something else.
+func misread(text string) bool {
+	if strings.IndexByte(text, '{') < 0 && strings.IndexByte(text, '%') < 0 {
+		return false
+	}
+	m, _ := loose.Of(text).Parse(text)
+	return m.HasPlaceholders() || m.Choice != nil || m.String() != text
+}

@@ -1,0 +1,120 @@
+package verify
+
+import (
+	"fmt"
+	"slices"
+	"strings"
+
+	"zelvik/finding"
+	"zelvik/message"
+)
+
+var markupBroken = &Rule{
+	Name: "markup-broken", Severity: finding.Error,
+	Doc:     "Tags are not closed, or are others than in the source.",
+	Why:     "What shows the text shows the tag as characters, or nothing behind it; a link leads nowhere.",
+	Example: `source "<b>Pier 2</b>", translation "<b>Anleger 2<b>"`,
+	Mend:    "Write the tags of the source, each with its end.",
+	Pair: func(p *Pair, report Report) {
+		if !comparable(p) {
+			return
+		}
+		source := tags(p.Source.Message)
+		if source.open != "" { // not markup, or no better itself
+			return
+		}
+		for keys, pattern := range p.Entry.Message.Patterns() {
+			if len(pattern) == 0 {
+				continue
+			}
+			own := tagsOf(pattern)
+			form := ""
+			if keys != nil {
+				form = " in the form " + strings.Join(keys, "+")
+			}
+			switch {
+			case own.open != "" && source.names != nil:
+				report(p.Entry, fmt.Sprintf("the tag %s is not closed%s", own.open, form), "add </"+strings.Trim(own.open, "</>")+">")
+				return
+			case own.open != "":
+				report(p.Entry, fmt.Sprintf("the tag %s is not closed%s, and the source has none", own.open, form), "remove it")
+				return
+			}
+			for _, name := range source.names {
+				if !slices.Contains(own.names, name) && len(p.Source.Message.Main()) > 0 && !slices.Contains(lone, name) && everywhere(p.Source.Message, name) {
+					report(p.Entry, fmt.Sprintf("the tag <%s> of the source is missing%s", name, form), "")
+					return
+				}
+			}
+			for _, name := range own.names {
+				if !slices.Contains(source.names, name) && !slices.Contains(lone, name) {
+					report(p.Entry, fmt.Sprintf("the source has no tag <%s>%s", name, form), "")
+					return
+				}
+			}
+		}
+	},
+}
+
+// lone are elements that a translation may have more or fewer of: they only
+// break lines.
+var lone = []string{"br", "wbr", "p", "hr"}
+
+// tagged are the elements of a text; open is a tag that is not closed, or an end
+// without one.
+type tagged struct {
+	names []string
+	open  string
+}
+
+// tags gives those of all forms of a message.
+func tags(m message.Message) tagged {
+	var all tagged
+	for _, pattern := range m.Patterns() {
+		own := tagsOf(pattern)
+		if all.open == "" {
+			all.open = own.open
+		}
+		for _, name := range own.names {
+			if !slices.Contains(all.names, name) {
+				all.names = append(all.names, name)
+			}
+		}
+	}
+	return all
+}
+
+// everywhere reports whether each form of a message has the element.
+func everywhere(m message.Message, name string) bool {
+	for _, pattern := range m.Patterns() {
+		if !slices.Contains(tagsOf(pattern).names, name) {
+			return false
+		}
+	}
+	return true
+}
+
+func tagsOf(p message.Pattern) tagged {
+	var found tagged
+	var open []*message.Markup
+	for tag := range p.Tags() {
+		name := strings.ToLower(tag.Tag)
+		if !slices.Contains(found.names, name) {
+			found.names = append(found.names, name)
+		}
+		switch {
+		case tag.Role == message.Open && !slices.Contains(lone, name) && name != "img":
+			open = append(open, tag)
+		case tag.Role == message.Close && !slices.Contains(lone, name):
+			if n := len(open); n == 0 || !strings.EqualFold(open[n-1].Tag, tag.Tag) {
+				found.open = tag.String()
+				return found
+			}
+			open = open[:len(open)-1]
+		}
+	}
+	if len(open) > 0 {
+		found.open = open[len(open)-1].String()
+	}
+	return found
+}
