@@ -127,6 +127,7 @@ func (e *editor) put(f field, word, text string) {
 func (e *editor) setSource(b *block, m message.Message) {
 	e.spellAs(b)
 	id, plural := e.w.source(m)
+	e.w.misread(syntaxOf(b.flags, id, plural), m, id, plural)
 	e.put(b.id, "msgid", id)
 	if b.plural.from >= 0 {
 		e.put(b.plural, "msgid_plural", plural)
