@@ -78,6 +78,9 @@ type Catalog struct {
 	// says.
 	Culture culture.Tag
 	Entries []Entry
+	// Obsolete is how many entries the file keeps of which the program has no text
+	// any more.
+	Obsolete int
 	// single is how many entries there were when each was found to have an ID of
 	// its own; 0 where nobody looked.
 	single int

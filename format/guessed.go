@@ -59,3 +59,25 @@ func (g *Guessed) Tell(t *Teller, spelling loose.Spelling) {
 		}
 	}
 }
+
+// SpellingOf gives the way in which most placeholders of catalogs were spelled,
+// where it is one that a reader sees: {{name}}, %{name} or ${name}. A new file
+// keeps it; else it is {name}.
+func SpellingOf(catalogs ...*catalog.Catalog) loose.Spelling {
+	var votes loose.Votes
+	for _, c := range catalogs {
+		for i := range c.Entries {
+			if _, plain := c.Entries[i].Message.Plain(""); plain {
+				continue
+			}
+			for p := range c.Entries[i].Message.Placeholders() {
+				if p.Syntax == message.Braces {
+					votes.Count(p.Spelling)
+				} else {
+					votes[loose.Braces]++
+				}
+			}
+		}
+	}
+	return votes.Best()
+}

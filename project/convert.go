@@ -3,6 +3,7 @@ package project
 import (
 	"bytes"
 	"cmp"
+	"fmt"
 	"path/filepath"
 	"runtime"
 	"slices"
@@ -16,6 +17,7 @@ import (
 	"zelvik/files"
 	"zelvik/finding"
 	"zelvik/format"
+	"zelvik/format/all"
 )
 
 // Conversion is what a conversion would write and could not carry.
@@ -65,7 +67,7 @@ func ConvertFile(file *File, target *format.Format, out string, o Options) (*Con
 		f.Source = f.guessSource()
 	}
 	held := f.holdings(file)
-	if file.Format.Name == target.Name {
+	if file.Format.Name == target.Name && !respelled(file.Format, target) {
 		tag := cmp.Or(place.Culture, held[len(held)-1].catalog.Culture)
 		c.copy(file, target, tag, out)
 		if file.Companion != nil && out != "-" {
@@ -149,6 +151,13 @@ func choose(file *File, held []holding, target *format.Format, wanted culture.Ta
 	return []holding{*one}, nil
 }
 
+// respelled reports whether a form of a format was asked for that spells texts in
+// another way than a file of the format does: json:dollar.
+func respelled(have, asked *format.Format) bool {
+	plain, err := all.Named(asked.Name)
+	return err == nil && plain.Spelled != nil && asked != plain && asked != have
+}
+
 // copy plans the same bytes elsewhere.
 func (c *Conversion) copy(file *File, target *format.Format, tag culture.Tag, out string) {
 	c.Add(out, nil, file.data)
@@ -205,8 +214,7 @@ func ConvertFamilies(families []*Family, target *format.Format, out string, prog
 }
 
 // keptByLedger reports whether places of arguments were lost, or that tags are
-// markup, which a ledger
-// keeps.
+// markup, which a ledger keeps.
 func keptByLedger(losses []catalog.Loss) bool {
 	return slices.ContainsFunc(losses, func(l catalog.Loss) bool { return l.Kind == "position" || l.Kind == "markup" })
 }
@@ -367,6 +375,9 @@ func (w *writer) compose(from []holding, source *catalog.Catalog, path, companio
 		losses = append(losses, catalog.Loss{Kind: LayoutLoss, Lost: "the order of the entries", Instead: "plurals stand in a file of their own and come last"})
 	}
 	for _, h := range from {
+		if h.catalog.Obsolete > 0 {
+			losses = append(losses, catalog.Loss{Kind: "obsolete", Offset: -1, Culture: h.catalog.Culture, Lost: fmt.Sprintf("what is kept of texts that the program has no more (%d)", h.catalog.Obsolete), Instead: "nothing; they stay in their own file"})
+		}
 		for i := range h.catalog.Entries {
 			if e := &h.catalog.Entries[i]; e.Unread != "" {
 				losses = append(losses, catalog.Loss{Kind: "width", Key: e.Key, Offset: e.Offset, Lost: e.Unread, Instead: "the text for the widest", Culture: h.catalog.Culture})

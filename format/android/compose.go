@@ -214,7 +214,7 @@ func spelled(key string) string {
 		plain = legal[key[i]]
 	}
 	if plain {
-		return key
+		return key + unreserved(key)
 	}
 	name := strings.Map(func(r rune) rune {
 		if r >= 'a' && r <= 'z' || r >= 'A' && r <= 'Z' || r >= '0' && r <= '9' || r == '_' || r == '.' {
@@ -225,7 +225,28 @@ func spelled(key string) string {
 	if name == "" || name[0] >= '0' && name[0] <= '9' || name[0] == '.' {
 		name = "_" + name
 	}
-	return name
+	return name + unreserved(name)
+}
+
+// reserved are Java's keywords and literals (Java Language Specification, 3.9 and
+// 3.10), which no field of R can be called.
+var reserved = func() map[string]bool {
+	set := map[string]bool{}
+	for word := range strings.FieldsSeq(`abstract assert boolean break byte case catch char class const continue default do
+		double else enum extends final finally float for goto if implements import instanceof int interface long native new
+		package private protected public return short static strictfp super switch synchronized this throw throws transient
+		try void volatile while true false null`) {
+		set[word] = true
+	}
+	return set
+}()
+
+// unreserved gives what is put behind a name that is reserved.
+func unreserved(name string) string {
+	if reserved[name] {
+		return "_"
+	}
+	return ""
 }
 
 // element writes one <string> or <plurals>.

@@ -53,6 +53,10 @@ func parse(data []byte) (format.Document, []finding.Finding) {
 	root, faults := jsonscan.Parse(src)
 	p.root = root
 	for _, f := range faults {
+		if f.Mild {
+			p.Report("escape-wrong", f.Offset, "", f.Text, f.Mend)
+			continue
+		}
 		p.Damaged(f.Offset, "", f.Text, f.Mend)
 	}
 	if root.Kind != jsonscan.Object && len(faults) == 0 {

@@ -205,6 +205,11 @@ func spell(p *message.Placeholder, made bool) (string, []message.Loss) {
 			return spelling, nil
 		}
 	}
+	if p.Syntax == message.Braces && p.Spelling != "" {
+		if q := single(p.Spelling); q != nil && q.Syntax == message.Braces && q.Name == p.Name && q.Name != "" && p.Type == q.Type && p.Style == q.Style {
+			return p.Spelling, nil
+		}
+	}
 	return icu.Writer{Numbered: made, Carry: true}.Argument(p)
 }
 

@@ -56,6 +56,9 @@ func (e *editor) change(c format.Change) error {
 		}
 		return e.insert(n, c)
 	}
+	if e.double && e.stands(n, c.Key) > 1 {
+		return errDouble
+	}
 	s := e.slots[n][i]
 	e.w.Entry = &catalog.Entry{Key: c.Key, Offset: e.catalogs[n].Entries[i].Offset}
 	switch c.Op {
@@ -94,8 +97,23 @@ func (e *editor) change(c format.Change) error {
 
 var (
 	errItem   = errors.New("it is an item of an array, whose others would move; edit the array in the file")
+	errDouble = errors.New("its key stands twice, and programs read the last one; remove one of them first")
 	errObject = errors.New("the file is no JSON object")
 )
+
+// stands counts the members of a level that make up a key.
+func (e *editor) stands(n int, key string) (times int) {
+	s := e.slots[n][e.catalogs[n].At(key)]
+	if s.item || s.kind == suffix || s.kind == ordinal || s.kind == older {
+		return 1
+	}
+	for i := range s.parent.Members {
+		if s.parent.Members[i].Key == s.parent.Members[s.index].Key {
+			times++
+		}
+	}
+	return times
+}
 
 // newCulture adds a text in a culture that the file does not have yet.
 func (e *editor) newCulture(c format.Change) error {

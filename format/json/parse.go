@@ -29,6 +29,8 @@ type document struct {
 	shape shape
 	// spelling is how placeholders are written.
 	spelling loose.Spelling
+	// double says that a key stands twice.
+	double bool
 }
 
 // shape is where a file has its cultures.
@@ -121,6 +123,10 @@ func parseAs(data []byte, settled *loose.Spelling) (format.Document, []finding.F
 	root, faults := jsonscan.Parse(src)
 	p.root = root
 	for _, f := range faults {
+		if f.Mild {
+			p.Report("escape-wrong", f.Offset, "", f.Text, f.Mend)
+			continue
+		}
 		p.Damaged(f.Offset, "", f.Text, f.Mend)
 	}
 	if root.Kind != jsonscan.Object && len(faults) == 0 {
@@ -267,6 +273,7 @@ func (p *parser) read(c *catalog.Catalog, root *jsonscan.Value) {
 	double := map[int]bool{}
 	p.AddAll(c, func(number int) { double[number] = true })
 	if len(double) > 0 {
+		p.double = true
 		kept := list
 		list = nil
 		for i := range kept {

@@ -23,7 +23,7 @@ type writer struct {
 // compose writes one culture: nested where all keys are names parted by dots,
 // with arrays for keys that are numbered, else flat.
 func compose(c *catalog.Catalog, o format.Options) ([]byte, []catalog.Loss) {
-	return composeAs(c, o, loose.Braces)
+	return composeAs(c, o, format.SpellingOf(c))
 }
 
 func composeAs(c *catalog.Catalog, o format.Options, s loose.Spelling) ([]byte, []catalog.Loss) {

@@ -47,6 +47,8 @@ type Member struct {
 
 // Fault is something wrong in the document.
 type Fault struct {
+	// Mild says that the document is read all the same.
+	Mild       bool
 	Offset     int
 	Text, Mend string
 }
@@ -111,7 +113,7 @@ func Parse(data string) (Value, []Fault) {
 
 func (p *parser) fault(offset int, text, mend string) {
 	if len(p.faults) < 1000 {
-		p.faults = append(p.faults, Fault{offset, text, mend})
+		p.faults = append(p.faults, Fault{false, offset, text, mend})
 	}
 }
 
@@ -393,6 +395,7 @@ func (p *parser) unescape(raw string, from int) string {
 					r = utf16.DecodeRune(r, low)
 					i += 6
 				} else {
+					p.faults = append(p.faults, Fault{true, from + i - 5, "half a character, of two that make one", `write both halves, \ud83d\ude00, or the character itself`})
 					r = utf8.RuneError
 				}
 			}

@@ -227,6 +227,9 @@ func (p *parser) block() {
 				return
 			}
 			if strings.HasPrefix(trimmed, "#~") {
+				if strings.HasPrefix(strings.TrimLeft(trimmed[2:], " "), "msgid ") {
+					p.target.Obsolete++
+				}
 				if b.id.from < 0 {
 					b.from = -1
 					b.note, b.translatorsNote, b.flagsFrom, b.previousFrom, b.flags = comment{from: -1}, comment{from: -1}, -1, -1, nil

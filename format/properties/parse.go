@@ -240,6 +240,9 @@ func (p *parser) unicode(out *strings.Builder, key string) {
 			}
 		}
 	}
+	if utf16.IsSurrogate(r) {
+		p.Report("escape-wrong", p.at-6, key, "half a character, of two that make one", `write both halves, \ud83d\ude00, or the character itself`)
+	}
 	out.WriteRune(r)
 }
 

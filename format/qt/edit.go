@@ -74,21 +74,32 @@ func (e *editor) change(c format.Change) error {
 	return nil
 }
 
+var errComment = errors.New("its key ends with its comment; the new one needs one, too: Context::text@comment")
+
 var errContext = errors.New("its key is its context and text; a new one needs the form Context::text")
 
 // rename changes the text of a message without an id. Its context stays.
 func (e *editor) rename(s *slot, c format.Change) error {
-	context, _, _ := strings.Cut(c.Key, "::")
-	text, ok := strings.CutPrefix(c.NewKey, context+"::")
+	text, ok := strings.CutPrefix(c.NewKey, s.context+"::")
 	if !ok { // it gets an id
 		e.Replace(s.message.from+len("<message"), s.message.from+len("<message"), ` id="`+xmlscan.EscapeAttribute(c.NewKey)+`"`)
 		return nil
 	}
-	text, _, _ = strings.Cut(text, "@")
+	comment := s.comment.text
+	if comment != "" { // the sign that parts it may stand in the text, too
+		if at := strings.LastIndexByte(text, '@'); strings.HasSuffix(text, "@"+comment) {
+			text = strings.TrimSuffix(text, "@"+comment)
+		} else if at > 0 {
+			text, comment = text[:at], text[at+1:]
+		} else {
+			return errComment
+		}
+	}
 	if text == "" {
 		return errContext
 	}
 	e.content(s.source, "source", text)
+	e.content(s.comment, "comment", comment)
 	return nil
 }
 

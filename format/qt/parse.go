@@ -39,6 +39,9 @@ type slot struct {
 	id                  span // the value of the attribute
 	source, translation element
 	extra, translator   element
+	comment             element
+	context             string
+	shorter             bool      // it has texts for less room
 	forms               []element // numerusform
 	numerus             bool
 	kind                string // the translation's type
@@ -183,8 +186,8 @@ func byteOf(value string) string {
 // message reads one message. Obsolete and vanished ones are kept untouched and
 // not offered.
 func (p *parser) message() {
-	s := slot{message: span{p.From, p.To}, start: span{p.From, p.To}, id: span{-1, -1}, source: nowhere, translation: nowhere, extra: nowhere, translator: nowhere}
-	id, comment := "", ""
+	s := slot{message: span{p.From, p.To}, start: span{p.From, p.To}, id: span{-1, -1}, source: nowhere, translation: nowhere, extra: nowhere, translator: nowhere, comment: nowhere}
+	id := ""
 	for _, a := range p.Attributes {
 		if a.Name == "id" {
 			s.id = span{a.ValueFrom, a.ValueTo}
@@ -205,7 +208,7 @@ func (p *parser) message() {
 		case "source":
 			s.source = p.element()
 		case "comment":
-			comment = p.element().text
+			s.comment = p.element()
 		case "extracomment":
 			s.extra = p.element()
 		case "translatorcomment":
@@ -216,14 +219,14 @@ func (p *parser) message() {
 			p.Back()
 			p.Close("message")
 			s.message.to = p.From
-			p.add(s, id, comment)
+			p.add(s, id)
 			return
 		default:
 			p.Skip()
 		}
 	}
 	s.message.to = p.To
-	p.add(s, id, comment)
+	p.add(s, id)
 }
 
 // translation reads the element with its forms or length variants, of which
@@ -243,6 +246,7 @@ func (p *parser) translation(s *slot) {
 			switch {
 			case p.Kind == xmlscan.Start && p.Name == "numerusform":
 				if v, _ := p.Value("variants"); v == "yes" {
+					s.shorter = true
 					whole := element{whole: span{p.From, p.To}, start: span{p.From, p.To}, content: span{p.To, p.To}}
 					depth := len(p.Open)
 					for p.Next() && len(p.Open) >= depth {
@@ -262,6 +266,7 @@ func (p *parser) translation(s *slot) {
 				if first {
 					e.text = v.text
 				}
+				s.shorter = s.shorter || !first
 				first = false
 			case p.Kind == xmlscan.Start:
 				p.Skip()
@@ -274,16 +279,15 @@ func (p *parser) translation(s *slot) {
 
 // add keeps a message under its key: its id, or its context and source, with
 // the comment that tells it from others.
-func (p *parser) add(s slot, id, comment string) {
+func (p *parser) add(s slot, id string) {
 	if s.kind == "vanished" || s.kind == "obsolete" {
+		p.target.Obsolete++
 		return
 	}
 	key := id
 	if s.id.from < 0 {
-		key = p.context + "::" + s.source.text
-		if comment != "" {
-			key += "@" + comment
-		}
+		s.context = p.context
+		key = s.key(s.source.text, s.comment.text)
 	}
 	if s.source.whole.from < 0 && s.id.from < 0 {
 		p.Damaged(s.message.from, "", "<message> without <source>", "add <source>...</source>")
@@ -312,6 +316,9 @@ func (p *parser) catalogs() {
 			t.State = catalog.Draft
 		}
 		t.Message = p.read(s, s.translation.text, s.forms)
+		if s.shorter {
+			t.Unread = "the shorter texts for less room"
+		}
 		if p.alone {
 			e.Message = t.Message
 			continue
@@ -321,6 +328,15 @@ func (p *parser) catalogs() {
 	if p.alone {
 		p.target = nil
 	}
+}
+
+// key makes the key of a message without an id.
+func (s *slot) key(source, comment string) string {
+	key := s.context + "::" + source
+	if comment != "" {
+		key += "@" + comment
+	}
+	return key
 }
 
 func (p *parser) translated() bool {

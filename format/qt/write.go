@@ -82,21 +82,27 @@ func (w *writer) messages(out []byte, source, target *catalog.Catalog, from, to 
 func underscored(tag culture.Tag) string { return strings.ReplaceAll(string(tag), "-", "_") }
 
 // split takes a key apart into context, source and comment; named says that it
-// is such a key, and no id.
+// is such a key, and no id. A context may have :: in it, and a text @.
 func split(e *catalog.Entry) (context, source, comment string, named bool) {
-	context, rest, ok := strings.Cut(e.Key, "::")
-	if !ok {
+	if !strings.Contains(e.Key, "::") {
 		return "", "", "", false
 	}
 	speller, _ := newSpeller(e.Message)
 	text, _ := speller.write(e.Message.Main())
-	if rest == text {
-		return context, text, "", true
+	for at := 0; ; at += 2 {
+		next := strings.Index(e.Key[at:], "::")
+		if next < 0 {
+			return "", "", "", false
+		}
+		at += next
+		rest := e.Key[at+2:]
+		if rest == text {
+			return e.Key[:at], text, "", true
+		}
+		if comment, ok := strings.CutPrefix(rest, text+"@"); ok && comment != "" {
+			return e.Key[:at], text, comment, true
+		}
 	}
-	if comment, ok := strings.CutPrefix(rest, text+"@"); ok && comment != "" {
-		return context, text, comment, true
-	}
-	return "", "", "", false
 }
 
 // message writes entry number i of the source.

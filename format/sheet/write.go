@@ -29,7 +29,7 @@ func join(catalogs []*catalog.Catalog) ([]byte, []catalog.Loss)     { return sep
 func joinTabs(catalogs []*catalog.Catalog) ([]byte, []catalog.Loss) { return separated(catalogs, '\t') }
 
 func separated(catalogs []*catalog.Catalog, sep byte) ([]byte, []catalog.Loss) {
-	w := &writer{guess: &format.Guessed{Carried: true}}
+	w := &writer{guess: &format.Guessed{Carried: true}, spelling: format.SpellingOf(catalogs...)}
 	rows := w.table(catalogs)
 	out, _ := format.Append(pages.Make[byte](64+len(rows)*len(rows[0])*48), len(rows), format.Options{}, sep, sep, func(sep byte, out []byte, from, to int) ([]byte, bool) {
 		for i := from; i < to; i++ {
@@ -50,7 +50,7 @@ func separated(catalogs []*catalog.Catalog, sep byte) ([]byte, []catalog.Loss) {
 }
 
 func joinWorkbook(catalogs []*catalog.Catalog) ([]byte, []catalog.Loss) {
-	w := &writer{workbook: true, guess: &format.Guessed{Carried: true}}
+	w := &writer{workbook: true, guess: &format.Guessed{Carried: true}, spelling: format.SpellingOf(catalogs...)}
 	rows := w.table(catalogs)
 	out, err := pack(rows)
 	if err != nil { // such as one with texts above 32,767 characters

@@ -163,7 +163,7 @@ func (p *parser) escape(out *strings.Builder) {
 		}
 		n, err := strconv.ParseUint(p.src[p.at:end], 16, 32)
 		if err != nil {
-			p.Report("escape-wrong", p.at-2, "", `\x without hexadecimal digits`, `write \\ for a backslash`)
+			p.wrong(p.at-2, `\x without hexadecimal digits`, `write \\ for a backslash`)
 			out.WriteString(`\x`)
 			return
 		}
@@ -180,9 +180,16 @@ func (p *parser) escape(out *strings.Builder) {
 			p.at = end
 			return
 		}
-		p.Report("escape-wrong", at-1, "", fmt.Sprintf(`\%c is no escape`, c), `write \\ for a backslash`)
+		p.wrong(at-1, fmt.Sprintf(`\%c is no escape`, c), `write \\ for a backslash`)
 		out.WriteByte('\\')
 		out.WriteByte(c)
+	}
+}
+
+// wrong tells of an escape in a text that is shown.
+func (p *parser) wrong(offset int, text string, mend string) {
+	if p.shown {
+		p.Report("escape-wrong", offset, "", text, mend)
 	}
 }
 

@@ -79,6 +79,8 @@ func (d *document) Catalogs() []*catalog.Catalog { return d.catalogs }
 func (d *document) Text() string { return d.text.String() }
 
 type parser struct {
+	// shown says that strings are texts; elsewhere they are paths and data.
+	shown bool
 	*document
 	format.Reader
 	src string
@@ -148,10 +150,13 @@ func (p *parser) script() {
 		case p.is("LANGUAGE"):
 			p.language()
 		case p.is("STRINGTABLE"):
+			p.shown = true
 			p.stringTable()
 		case p.is("MENU", "MENUEX", "DIALOG", "DIALOGEX") && previous.kind == word:
+			p.shown = true
 			p.captions(previous.text)
 		}
+		p.shown = false
 		previous = p.token
 	}
 }

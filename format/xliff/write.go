@@ -124,6 +124,9 @@ func (w *writer) unit(out []byte, source *catalog.Catalog, i int, target *catalo
 	translation, state := "", ""
 	if t != nil {
 		w.Catalog, w.Entry = target, t
+		if t.Note != "" && t.Note != e.Note {
+			w.Lose("note", "the translator's note", "none; a unit has those of the developer")
+		}
 		translation = w.content(w.Resolved(target, t).Message)
 		state = w.state(t)
 	}
