@@ -182,6 +182,7 @@ type Abilities struct {
 	Samples   bool // examples of what placeholders stand for
 	Markup    bool // as structure, not as text
 	Arrays    bool
+	Items     bool // of arrays are added one by one
 	Notes     bool
 	States    bool
 	Fixed     bool // entries that are not translated
@@ -229,6 +230,9 @@ type Change struct {
 	Source *message.Message
 	// NewKey is the key after Rename.
 	NewKey string
+	// Like is the document of the source, whose shape a new entry takes: its levels,
+	// how its forms stand, how placeholders are spelled. It may be nil.
+	Like Document
 	// After is the key behind which a new entry goes, its neighbour in the
 	// source; "" puts it first, and a key that is not there puts it last.
 	After string

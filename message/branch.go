@@ -107,6 +107,25 @@ func has(branches []Branch, i int, key string) bool {
 	return slices.ContainsFunc(branches, func(b Branch) bool { return at(b.Keys, i) == key })
 }
 
+// Bare gives a form of a choice with its plain count as text, without the type
+// that standing in a plural says already.
+func (m Message) Bare(p Pattern) Pattern {
+	if m.Choice == nil {
+		return p
+	}
+	counted := &m.Choice.Selectors[0].Argument
+	out := make(Pattern, len(p))
+	for i, part := range p {
+		if count, ok := part.(*Placeholder); ok && count.Same(counted) && count.Type == Integer && count.Style == "" {
+			plain := *count
+			plain.Type = String
+			part = &plain
+		}
+		out[i] = part
+	}
+	return out
+}
+
 // CountFirst makes a choice count the argument that it shows, for formats that
 // do not say which it is: the first whole number by position; where none is
 // typed as one, the one placeholder there is, or one whose name says so; else

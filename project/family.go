@@ -439,6 +439,9 @@ func (f *Family) CompleteAll() {
 	}
 	for _, m := range f.Members {
 		m.Catalog.At("") // make the indexes before they are shared
+		if file := f.File(m); source != nil && file != nil && m != source && f.File(source) != nil {
+			file.like = f.File(source).Document
+		}
 	}
 	var wait sync.WaitGroup
 	limit := make(chan struct{}, runtime.GOMAXPROCS(0))

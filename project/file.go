@@ -38,6 +38,9 @@ type File struct {
 	counted   sync.Once
 	// shown says that what it becomes is only shown, and not read back.
 	shown bool
+	// like is the document of the source, whose shape new entries take; nil where
+	// it is not known.
+	like format.Document
 	// joined and same remember whether a file of several cultures looks plain.
 	joined sync.Once
 	same   bool
@@ -206,6 +209,9 @@ func Refuse(f *finding.Finding) error {
 // Edit gives the file's bytes with the changes made. Errors and losses name
 // the file.
 func (f *File) Edit(changes []format.Change) ([]byte, []catalog.Loss, error) {
+	for i := range changes {
+		changes[i].Like = f.like
+	}
 	data, losses, err := format.EditInTurn(f.Format, f.Document, changes)
 	var edit *format.EditError
 	if errors.As(err, &edit) {

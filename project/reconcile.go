@@ -360,7 +360,7 @@ func (r *reconciliation) lacking(f *Family, record *record, m *catalog.Member, f
 			text = numbered.Shape(text, m.Culture)
 		}
 	}
-	if _, index, ok := catalog.SplitArrayKey(s.Key); ok && index > 0 && f.Format.Holds.Arrays {
+	if _, index, ok := catalog.SplitArrayKey(s.Key); ok && index > 0 && f.Format.Holds.Arrays && !f.Format.Holds.Items {
 		return // items of one array are added with the file's own array, by hand
 	}
 	change := format.Change{Op: format.Set, Culture: m.Culture, Key: s.Key, Message: &text, Source: &s.Message, After: last}

@@ -249,6 +249,12 @@ func (w *Workspace) AddPseudo(tag culture.Tag, make func(*catalog.Catalog) *cata
 			dir = out
 		}
 		made := make(source.Catalog)
+		if f.Format.Holds.Items { // the file takes the shape of the source's
+			if err := c.addLike(f, file, source.Catalog, made, filepath.FromSlash(f.Format.Path(dir, f.Table, tag, false))); err != nil {
+				return nil, err
+			}
+			continue
+		}
 		wr := &writer{conversion: c, target: f.Format}
 		companion := ""
 		if f.Format.Companion != nil {
@@ -263,6 +269,26 @@ func (w *Workspace) AddPseudo(tag culture.Tag, make func(*catalog.Catalog) *cata
 		wr.take(r)
 	}
 	return c, nil
+}
+
+// addLike plans a file that is the source's with other texts.
+func (c *Conversion) addLike(f *Family, file *File, source, made *catalog.Catalog, path string) error {
+	var changes []format.Change
+	for i := range source.Entries {
+		e := &source.Entries[i]
+		change := format.Change{Op: format.Remove, Culture: source.Culture, Key: e.Key}
+		if own := made.Near(i, e.ID()); own != nil {
+			change.Op, change.Message = format.Set, &own.Message
+		}
+		changes = append(changes, change)
+	}
+	data, _, err := file.Edit(changes)
+	if err != nil {
+		return err
+	}
+	c.Add(path, nil, data)
+	c.Files = append(c.Files, Converted{From: file.Path, Path: path, Format: f.Format.Name, Culture: made.Culture, Entries: len(made.Entries)})
+	return nil
 }
 
 // addCulture plans a culture more in a file that holds all of them.

@@ -18,9 +18,13 @@ func (d *document) Edit(changes []format.Change) ([]byte, []catalog.Loss, error)
 	base := format.NewEditor(d.Text())
 	e := &editor{document: d, Editor: jsonscan.NewEditor(&base, &d.root)}
 	e.w.spelling = d.spelling
+	if like := likeOf(changes); like != nil && !d.spells() {
+		e.w.spelling = like.spelling
+	}
 	if err := e.Make(changes, e.change); err != nil {
 		return nil, nil, err
 	}
+	e.grow()
 	out, err := d.text.Patch(e.Replacements)
 	return out, e.w.Losses, err
 }
@@ -28,7 +32,8 @@ func (d *document) Edit(changes []format.Change) ([]byte, []catalog.Loss, error)
 type editor struct {
 	*document
 	jsonscan.Editor
-	w writer
+	w     writer
+	grown []*growth
 }
 
 // which gives the number of the catalog that a change is for.
@@ -175,7 +180,7 @@ func (e *editor) forms(s slot, m message.Message) {
 	last := -1
 	for _, v := range choice.Variants {
 		key := v.Keys[0]
-		text := e.w.text(&catalog.Entry{Message: message.Message{Pattern: v.Pattern}})
+		text := e.w.text(&catalog.Entry{Message: message.Message{Pattern: m.Bare(v.Pattern)}})
 		i := slices.IndexFunc(s.forms(), func(f form) bool { return f.category == key })
 		if i >= 0 {
 			kept[key] = true
@@ -259,61 +264,6 @@ func (e *editor) rename(n int, s slot, c format.Change) error {
 		m := &s.parent.Members[i]
 		e.Replace(m.KeyFrom, m.KeyTo, e.Layout.Quote(name+strings.TrimPrefix(m.Key, own)))
 	}
-	return nil
-}
-
-// insert adds an entry behind its neighbour where that stands on the same
-// level, else at the end of the level that its key names.
-func (e *editor) insert(n int, c format.Change) error {
-	if c.Message == nil {
-		return format.ErrNoEntry
-	}
-	root := e.roots[n]
-	if root.Kind != jsonscan.Object {
-		return errObject
-	}
-	e.w.Entry = &catalog.Entry{Key: c.Key}
-	if c.Note != nil && *c.Note != "" && !e.wrapped(n) {
-		e.w.Lose("note", "the note", "none; JSON catalogs hold no notes")
-	}
-	text := jsonscan.Str(e.w.text(&catalog.Entry{Message: *c.Message}))
-	if e.wrapped(n) {
-		fields := []jsonscan.Field{{Key: "message", Value: text}}
-		if c.Note != nil && *c.Note != "" {
-			fields = append(fields, jsonscan.Field{Key: "description", Value: jsonscan.Str(*c.Note)})
-		}
-		text = jsonscan.Dict(fields...)
-	}
-	if e.shape == inner {
-		if i := root.Index(c.Key); i >= 0 {
-			v := &root.Members[i].Value
-			e.Insert(v, len(v.Members)-1, string(e.catalogs[n].Culture), text)
-			return nil
-		}
-		e.Insert(root, e.after(n, root, c), c.Key, jsonscan.Dict(jsonscan.Field{Key: string(e.catalogs[n].Culture), Value: text}))
-		return nil
-	}
-	at, name := root, c.Key
-	for { // down the levels that are there
-		head, rest, ok := strings.Cut(name, ".")
-		if !ok {
-			break
-		}
-		level := at.Find(head)
-		if level == nil || level.Kind != jsonscan.Object || categories(level) != nil {
-			break
-		}
-		at, name = level, rest
-	}
-	if e.nested(n) {
-		if path := strings.Split(name, "."); len(path) > 1 && !slices.Contains(path, "") && at.Find(path[0]) == nil {
-			for i := len(path) - 1; i > 0; i-- {
-				text = jsonscan.Dict(jsonscan.Field{Key: path[i], Value: text})
-			}
-			name = path[0]
-		}
-	}
-	e.Insert(at, e.after(n, at, c), name, text)
 	return nil
 }
 

@@ -59,7 +59,7 @@ func made(parse func([]byte) (format.Document, []finding.Finding), compose func(
 	}
 }
 
-var holds = format.Abilities{Plurals: true, Exact: true, Ordinals: true, Selects: true, Several: true, Names: true, Types: true, Arrays: true}
+var holds = format.Abilities{Plurals: true, Exact: true, Ordinals: true, Selects: true, Several: true, Names: true, Types: true, Arrays: true, Items: true}
 
 // settings are JSON files that hold no texts, whatever folder they are in.
 var settings = []string{"package.json", "package-lock.json", "tsconfig.json", "manifest.json", "composer.json", "jsconfig.json", "zelvik.ledger.json", "zelvik.schema.json"}

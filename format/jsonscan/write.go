@@ -15,6 +15,8 @@ type Tree struct {
 	// Str says that Text is a string's.
 	Str     bool
 	Members []Field
+	// Items are those of an array; nil for none.
+	Items []Tree
 }
 
 // Field is a key and its value.
@@ -89,6 +91,23 @@ func (l Layout) Append(out []byte, t Tree, indent string) []byte {
 			return append(out, escapeASCII(t.Text)...)
 		}
 		return append(out, t.Text...)
+	}
+	if t.Items != nil {
+		out = append(out, '[')
+		for i, item := range t.Items {
+			if i > 0 {
+				out = append(out, ',')
+			}
+			if out = append(out, l.Newline...); l.Flat {
+				if i > 0 {
+					out = append(out, ' ')
+				}
+			} else {
+				out = append(append(out, indent...), l.Indent...)
+			}
+			out = l.Append(out, item, l.deeper(indent))
+		}
+		return append(append(append(out, l.Newline...), indent...), ']')
 	}
 	if len(t.Members) == 0 {
 		if l.Spread {
