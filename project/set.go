@@ -250,7 +250,7 @@ func (w *Workspace) AddPseudo(tag culture.Tag, make func(*catalog.Catalog) *cata
 		}
 		made := make(source.Catalog)
 		if f.Format.Holds.Items { // the file takes the shape of the source's
-			if err := c.addLike(f, file, source.Catalog, made, filepath.FromSlash(f.Format.Path(dir, f.Table, tag, false))); err != nil {
+			if err := c.addLike(f, file, source.Catalog, made, f.PathOf(dir, tag)); err != nil {
 				return nil, err
 			}
 			continue
@@ -260,7 +260,7 @@ func (w *Workspace) AddPseudo(tag culture.Tag, make func(*catalog.Catalog) *cata
 		if f.Format.Companion != nil {
 			companion = f.Format.Companion.Path(dir, f.Table, tag, false)
 		}
-		from, path, src := []holding{{file: file, catalog: made}}, f.Format.Path(dir, f.Table, tag, false), source.Catalog
+		from, path, src := []holding{{file: file, catalog: made}}, f.PathOf(dir, tag), source.Catalog
 		if f.Format.Holds.Bilingual {
 			from, src = []holding{{file: file, catalog: source.Catalog}, from[0]}, nil
 		}

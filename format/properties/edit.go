@@ -1,17 +1,23 @@
 package properties
 
 import (
+	"slices"
 	"strings"
 
 	"zelvik/catalog"
+	"zelvik/culture"
 	"zelvik/format"
 	"zelvik/message"
+	"zelvik/message/icu"
 )
 
 // Edit makes changes; see format.Document.
 func (d *document) Edit(changes []format.Change) ([]byte, []catalog.Loss, error) {
 	e := &editor{document: d, Editor: format.NewEditor(d.Text())}
 	e.w = writer{escaped: d.escaped, newline: e.Newline, sign: d.sign(), printf: d.printf()}
+	if like, ok := likeOf(changes); ok {
+		e.choices = like.choices() && !d.plurals()
+	}
 	if err := e.Make(changes, e.change); err != nil {
 		return nil, nil, err
 	}
@@ -23,6 +29,49 @@ type editor struct {
 	*document
 	format.Editor
 	w writer
+	// choices says that plurals are choice formats, as in the source's file.
+	choices bool
+}
+
+func likeOf(changes []format.Change) (*document, bool) {
+	for i := range changes {
+		if like, ok := changes[i].Like.(*document); ok {
+			return like, true
+		}
+	}
+	return nil, false
+}
+
+// plurals reports whether any text is an ICU plural, which the JDK's MessageFormat
+// does not read; choices whether the texts are the JDK's and one has a choice.
+func (d *document) plurals() bool {
+	return icu.LooksChosen(d.Text())
+}
+
+func (d *document) choices() bool {
+	return !d.plurals() && strings.Contains(d.Text(), ",choice,")
+}
+
+// limited gives a plural with exact cases alone, as a choice format has them.
+func (e *editor) limited(m message.Message) message.Message {
+	if !e.choices || m.Choice == nil || len(m.Choice.Selectors) != 1 || m.Choice.Selectors[0].Kind != message.Plural {
+		return m
+	}
+	choice := &message.Choice{Selectors: m.Choice.Selectors}
+	exact := slices.ContainsFunc(m.Choice.Variants, func(v message.Variant) bool { return v.Keys[0] == "=1" })
+	for _, v := range m.Choice.Variants {
+		switch key := v.Keys[0]; {
+		case key == culture.One && !exact:
+			v.Keys = []string{"=1"}
+		case key != message.Default && !strings.HasPrefix(key, "="):
+			if v.Pattern.String() != m.Main().String() {
+				e.w.Lose("plural", "the form "+key, "the text of the last limit; the family's choice formats have no categories")
+			}
+			continue
+		}
+		choice.Variants = append(choice.Variants, v)
+	}
+	return message.Message{Choice: choice}
 }
 
 // sign is what parts key and value in the file's first entry.
@@ -83,7 +132,7 @@ func (e *editor) change(c format.Change) error {
 
 // set replaces the value, where it reads as something else.
 func (e *editor) set(s slot, m message.Message) {
-	value := e.w.value(&catalog.Entry{Message: m})
+	value := e.w.value(&catalog.Entry{Message: e.limited(m)})
 	if s.valueFrom == s.keyTo && value != "" { // a key alone
 		e.Replace(s.valueFrom, s.to, e.w.sign+string(e.w.behind(nil, e.w.sign, value)))
 		return
@@ -127,6 +176,7 @@ func (e *editor) insert(c format.Change) error {
 		entry.Note = *c.Note
 	}
 	e.w.Entry = &entry
+	entry.Message = e.limited(entry.Message)
 	text := string(e.w.entry(nil, &entry))
 	i := e.catalog.At(c.After)
 	switch {

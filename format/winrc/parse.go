@@ -24,6 +24,13 @@ type document struct {
 	catalogs []*catalog.Catalog
 	slots    map[*catalog.Catalog][]slot // of the entries
 	tables   []table
+	blocks   []block
+}
+
+// block is a menu or dialog, from its name to its END.
+type block struct {
+	tag      culture.Tag
+	from, to int
 }
 
 // slot gives the place of a text.
@@ -154,7 +161,7 @@ func (p *parser) script() {
 			p.stringTable()
 		case p.is("MENU", "MENUEX", "DIALOG", "DIALOGEX") && previous.kind == word:
 			p.shown = true
-			p.captions(previous.text)
+			p.captions(previous)
 		}
 		p.shown = false
 		previous = p.token
@@ -272,8 +279,8 @@ var controls = []string{"LTEXT", "RTEXT", "CTEXT", "PUSHBUTTON", "DEFPUSHBUTTON"
 
 // captions reads the texts of a menu or dialog. Their keys are its name with
 // the control's number, or with what it is.
-func (p *parser) captions(name string) {
-	from := p.from
+func (p *parser) captions(named token) {
+	from, name := p.from, named.text
 	depth, popups := 0, 0
 	for {
 		if !p.next() {
@@ -285,6 +292,7 @@ func (p *parser) captions(name string) {
 			depth++
 		case p.is("END", "}"):
 			if depth--; depth <= 0 {
+				p.blocks = append(p.blocks, block{p.tag, named.from, p.to})
 				return
 			}
 		case p.is("STRINGTABLE") && depth == 0:

@@ -85,9 +85,18 @@ var subnames = map[string]int{
 	"SERBIAN_CYRILLIC": 3, "ARABIC_SAUDI_ARABIA": 1, "ARABIC_EGYPT": 3, "IRISH_IRELAND": 2,
 }
 
+// pseudo are the numbers that Windows has for trying out an interface: qps-ploc
+// and qps-plocm (Windows, pseudo-locales).
+var pseudo = map[culture.Tag][2]int{"en-XA": {0x101, 1}, "ar-XB": {0x1ff, 2}}
+
 // tagOf gives the culture of a language and sublanguage, as numbers or names.
 func tagOf(language, sub string) (tag culture.Tag, ok bool) {
 	n, s := numberOf(language), numberOf(sub)
+	for tag, numbers := range pseudo {
+		if numbers == [2]int{n, s} {
+			return tag, true
+		}
+	}
 	name := strings.TrimPrefix(strings.ToUpper(language), "LANG_")
 	if n < 0 && name == "NEUTRAL" || n == 0 {
 		return "", true
@@ -123,6 +132,9 @@ func tagOf(language, sub string) (tag culture.Tag, ok bool) {
 // numbersOf gives language and sublanguage of a culture, or of its nearest
 // parent; false where Windows has none.
 func numbersOf(tag culture.Tag) (language, sub int, exact, ok bool) {
+	if numbers, ok := pseudo[tag]; ok {
+		return numbers[0], numbers[1], true, true
+	}
 	for t := tag; t != ""; t = t.Parent() {
 		for _, l := range languages {
 			for pair := range strings.FieldsSeq(l.subs) {

@@ -200,6 +200,9 @@ func (d *document) Edit(changes []format.Change) ([]byte, []catalog.Loss, error)
 	if err := e.Make(changes, e.change); err != nil {
 		return nil, nil, err
 	}
+	if err := e.place(); err != nil {
+		return nil, nil, err
+	}
 	out, err := d.text.Patch(e.Replacements)
 	return out, e.w.Losses, err
 }
@@ -207,7 +210,76 @@ func (d *document) Edit(changes []format.Change) ([]byte, []catalog.Loss, error)
 type editor struct {
 	*document
 	format.Editor
-	w writer
+	w      writer
+	copies []*copied
+}
+
+// copied is a menu or dialog that a culture gets as its own, with its geometry.
+type copied struct {
+	block
+	to   culture.Tag
+	with []format.Replacement // in the block's text
+}
+
+// caption puts a text of a menu or dialog into the culture's own copy of it; it
+// is false where the key is none of such a text.
+func (e *editor) caption(c format.Change, tag culture.Tag) bool {
+	for _, source := range e.catalogs {
+		s, ok := e.slot(source.Culture, c.Key)
+		if !ok || !s.fixed {
+			continue
+		}
+		for _, b := range e.blocks {
+			if s.key.from < b.from || s.key.from >= b.to {
+				continue
+			}
+			i := slices.IndexFunc(e.copies, func(have *copied) bool { return have.block == b && have.to == tag })
+			if i < 0 {
+				i = len(e.copies)
+				e.copies = append(e.copies, &copied{b, tag, nil})
+			}
+			from := s.value.from
+			if e.Src[from] != '"' { // L"..."
+				from++
+			}
+			e.copies[i].with = append(e.copies[i].with, format.Replacement{Start: from - b.from, End: s.value.to - b.from, Text: e.w.value(*c.Message)})
+			return true
+		}
+	}
+	return false
+}
+
+// place writes the copies, each behind what its culture has.
+func (e *editor) place() error {
+	texts, ends := map[culture.Tag]string{}, map[culture.Tag]int{}
+	var order []culture.Tag
+	for _, c := range e.copies {
+		text, err := format.Patch([]byte(e.Src[c.from:c.block.to]), c.with)
+		if err != nil {
+			return err
+		}
+		if _, known := texts[c.to]; !known {
+			order = append(order, c.to)
+		}
+		texts[c.to] += e.Newline + string(text) + e.Newline
+	}
+	for _, t := range e.tables {
+		ends[t.tag] = max(ends[t.tag], t.end+len("END"))
+		if strings.HasPrefix(e.Src[t.end:], "}") {
+			ends[t.tag] = t.end + 1
+		}
+	}
+	for _, b := range e.blocks {
+		ends[b.tag] = max(ends[b.tag], b.to)
+	}
+	for _, tag := range order {
+		if end := ends[tag]; end > 0 {
+			e.Replace(end, end, e.Newline+strings.TrimSuffix(texts[tag], e.Newline))
+		} else if err := e.section(tag, strings.TrimPrefix(texts[tag], e.Newline)); err != nil {
+			return err
+		}
+	}
+	return nil
 }
 
 var errControl = errors.New("it belongs to a menu or dialog; edit that in the file")
@@ -292,6 +364,9 @@ func (e *editor) insert(c format.Change, tag culture.Tag) error {
 	if c.Note != nil {
 		entry.Note = *c.Note
 	}
+	if e.caption(c, tag) {
+		return nil
+	}
 	name := e.w.name(c.Key)
 	if after, ok := e.slot(tag, c.After); ok && !after.fixed {
 		indent := e.Indent(after.key.from)
@@ -315,12 +390,22 @@ func (e *editor) insert(c format.Change, tag culture.Tag) error {
 			return nil
 		}
 	}
-	language, sub, _, ok := numbersOf(tag)
+	text := string(e.w.entry(nil, nil, &entry, name, "    "))
+	return e.section(tag, "STRINGTABLE"+e.Newline+"BEGIN"+e.Newline+text+e.Newline+"END"+e.Newline)
+}
+
+// section adds statements at the end of the file, under a culture's LANGUAGE.
+func (e *editor) section(tag culture.Tag, text string) error {
+	language, sub, exact, ok := numbersOf(tag)
+	for _, c := range e.catalogs {
+		if l, s, _, _ := numbersOf(c.Culture); !exact && c.Culture != "" && l == language && s == sub {
+			ok = false // its texts would be those of another culture
+		}
+	}
 	if !ok && tag != "" {
 		return errors.New("Windows has no number for the culture " + string(tag))
 	}
-	text := string(e.w.entry(nil, nil, &entry, name, "    "))
-	text = fmt.Sprintf("%sLANGUAGE %d, %d%s%sSTRINGTABLE%sBEGIN%s%s%sEND%s", e.Newline, language, sub, e.Newline, e.Newline, e.Newline, e.Newline, text, e.Newline, e.Newline)
+	text = fmt.Sprintf("%sLANGUAGE %d, %d%s%s", e.Newline, language, sub, e.Newline, text)
 	if e.Src != "" && !strings.HasSuffix(e.Src, "\n") {
 		text = e.Newline + text
 	}

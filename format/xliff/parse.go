@@ -292,6 +292,9 @@ func (p *parser) messages() {
 			for _, part := range p.units[i].sourceParts {
 				votes.Count(part.Text)
 			}
+			for _, part := range p.units[i].targetParts {
+				votes.Count(part.Text)
+			}
 		}
 		p.form.Spelling = votes.Best()
 	}
