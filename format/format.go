@@ -173,6 +173,7 @@ func (o Options) Room(size int) int {
 // Abilities say what a format can carry.
 type Abilities struct {
 	Plurals   bool // by category
+	Zero      bool // the form zero where the culture's rules have none, as Apple applies it
 	Exact     bool // exact cases of plurals
 	Ordinals  bool
 	Selects   bool

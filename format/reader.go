@@ -2,10 +2,12 @@ package format
 
 import (
 	"fmt"
+	"slices"
 	"strings"
 	"sync"
 
 	"zelvik/catalog"
+	"zelvik/culture"
 	"zelvik/finding"
 	"zelvik/message"
 	"zelvik/pages"
@@ -266,6 +268,9 @@ func (t *Teller) Beside(e *catalog.Entry, title string, holds Abilities) {
 	if !holds.Markup && !plain {
 		t.Marked(e)
 	}
+	if c := e.Message.Choice; c != nil && !holds.Zero && holds.Plurals && t.Catalog != nil && t.Catalog.Culture != "" {
+		t.zero(c)
+	}
 	if !holds.Notes && strings.TrimSpace(e.Note) != "" {
 		t.Lose("note", "the note", "none; "+title+" hold no notes")
 	}
@@ -277,6 +282,21 @@ func (t *Teller) Beside(e *catalog.Entry, title string, holds Abilities) {
 	}
 	if e.Limit > 0 && !holds.Limits {
 		t.Lose("limit", fmt.Sprintf("the limit of %d characters", e.Limit), "none; "+title+" hold no limits")
+	}
+}
+
+// zero tells of a form that no number asks for by the culture's rules.
+func (t *Teller) zero(c *message.Choice) {
+	for i, s := range c.Selectors {
+		if s.Kind != message.Plural || slices.Contains(t.Catalog.Culture.Cardinal().Categories(), culture.Zero) {
+			continue
+		}
+		for _, v := range c.Variants {
+			if v.Keys[i] == culture.Zero {
+				t.Lose("plural", "the form zero, which only Apple's platforms show for 0 in this culture", "the form is there, and nothing shows it")
+				return
+			}
+		}
 	}
 }
 

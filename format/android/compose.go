@@ -31,6 +31,7 @@ type composer struct {
 
 func compose(c *catalog.Catalog, o format.Options) ([]byte, []catalog.Loss) {
 	w := &composer{line: "\n", out: pages.Make[byte](o.Room(256 + len(c.Entries)*110)), clashing: clashing(o.Source, c), source: o.Source == nil}
+	w.Catalog = c
 	w.out = append(w.out, `<?xml version="1.0" encoding="utf-8"?>`+"\n<resources"...)
 	if namesPlaceholders(c) {
 		w.out = append(w.out, " "+xliffNamespace...)
@@ -40,6 +41,7 @@ func compose(c *catalog.Catalog, o format.Options) ([]byte, []catalog.Loss) {
 	half := boundary(c.Entries, len(c.Entries)/2)
 	if half > many && o.Against == nil {
 		second := &composer{line: w.line, out: pages.Make[byte](cap(w.out) / 2), clashing: w.clashing, source: w.source}
+		second.Catalog = c
 		var wait sync.WaitGroup
 		wait.Go(func() { second.entries(c.Entries[half:], o) })
 		w.entries(c.Entries[:half], o)

@@ -33,6 +33,7 @@ func (w *composer) quote(text string) { w.out = jsonscan.AppendQuote(w.out, text
 // translation's only what its keys need.
 func compose(c *catalog.Catalog, o format.Options) ([]byte, []catalog.Loss) {
 	w := &composer{out: pages.Make[byte](o.Room(64 + len(c.Entries)*160))}
+	w.Catalog = c
 	w.put("{")
 	if c.Culture != "" {
 		w.put("\n  \"@@locale\": ")
@@ -53,6 +54,7 @@ func compose(c *catalog.Catalog, o format.Options) ([]byte, []catalog.Loss) {
 		// and makes none.
 		room, middle := w.out, cap(w.out)/2
 		second := &composer{out: room[middle:middle]}
+		second.Catalog = c
 		var wait sync.WaitGroup
 		wait.Go(func() { second.entries(c, c.Entries[half:], nil, o) })
 		w.out = room[:len(room):middle]

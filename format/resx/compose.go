@@ -39,6 +39,7 @@ func compose(c *catalog.Catalog, o format.Options) ([]byte, []catalog.Loss) {
 	out = append(out, head...)
 	doubles := inOtherCase(c)
 	first, second := &composer{}, &composer{}
+	first.Catalog, second.Catalog = c, c
 	out, on := format.Append(out, len(c.Entries), o, first, second, func(w *composer, out []byte, from, to int) ([]byte, bool) {
 		for i := from; i < to; i++ {
 			var on bool

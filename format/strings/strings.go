@@ -52,4 +52,4 @@ func filePath(dir, table string, tag culture.Tag, neutral bool) string {
 	return path.Join(dir, string(tag)+".lproj", table+".strings")
 }
 
-var holds = format.Abilities{Types: true, Notes: true}
+var holds = format.Abilities{Zero: true, Types: true, Notes: true}

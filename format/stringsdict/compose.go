@@ -138,9 +138,39 @@ type splitter struct {
 func Split(m message.Message) (top string, variables []Variable, losses []message.Loss) {
 	w := &splitter{message: m}
 	selectors, variants := w.reduce(m.Choice)
+	if f, ok := (&message.Choice{Selectors: selectors, Variants: variants}).Factor(); ok {
+		return w.factored(selectors, f), w.variables, w.losses
+	}
 	top = w.reference(selectors[0], "", len(m.Arguments()) > 1 || selectors[0].Argument.Position > 1)
 	w.variable(selectors, variants, "")
 	return top, w.variables, w.losses
+}
+
+// factored writes a text with several variables in it, and them.
+func (w *splitter) factored(selectors []message.Selector, f message.Factored) string {
+	inTurn, next := true, 0
+	for _, part := range f.Parts {
+		if part.Selector >= 0 {
+			next++
+			inTurn = inTurn && selectors[part.Selector].Argument.Position == next
+		} else {
+			inTurn = inTurn && len(part.Pattern) == 1 && !(message.Message{Pattern: part.Pattern}).HasPlaceholders()
+		}
+	}
+	top := ""
+	for _, part := range f.Parts {
+		if part.Selector >= 0 {
+			top += w.reference(selectors[part.Selector], "", !inTurn)
+			continue
+		}
+		text, losses := pattern(part.Pattern, 0, false)
+		w.losses = append(w.losses, losses...)
+		top += text
+	}
+	for i, s := range selectors {
+		w.variable([]message.Selector{s}, f.Forms[i], "")
+	}
+	return top
 }
 
 func (w *splitter) lose(kind, lost, instead string) {
@@ -249,7 +279,7 @@ func (w *splitter) variable(selectors []message.Selector, variants []message.Var
 // valueType gives the conversion of the counted number, as in %lld.
 func (w *splitter) valueType(s message.Selector) string {
 	for p := range w.message.Placeholders() {
-		if p.Position == s.Argument.Position && p.Spelling != "" && p.Syntax == message.Foundation && !strings.HasPrefix(p.Spelling, "%#") {
+		if p.Position == s.Argument.Position && p.Spelling != "" && (p.Syntax == message.Foundation || p.Syntax == message.C) && !strings.HasPrefix(p.Spelling, "%#") {
 			return strings.TrimLeft(p.Spelling, "%0123456789$'-+.")
 		}
 	}

@@ -93,4 +93,4 @@ func legacy(name string) string {
 	return name
 }
 
-var holds = format.Abilities{Plurals: true, Several: true, Types: true, Notes: true}
+var holds = format.Abilities{Plurals: true, Zero: true, Several: true, Types: true, Notes: true}

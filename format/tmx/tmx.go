@@ -40,6 +40,6 @@ var Format = &format.Format{
 }
 
 var holds = format.Abilities{
-	Plurals: true, Exact: true, Ordinals: true, Selects: true, Several: true, Names: true, Types: true, Markup: true,
+	Plurals: true, Zero: true, Exact: true, Ordinals: true, Selects: true, Several: true, Names: true, Types: true, Markup: true,
 	Notes: true, Many: true,
 }

@@ -42,4 +42,4 @@ var Format = &format.Format{
 	Join:    join,
 }
 
-var holds = format.Abilities{Plurals: true, Several: true, Types: true, Notes: true, States: true, Fixed: true, Many: true}
+var holds = format.Abilities{Plurals: true, Zero: true, Several: true, Types: true, Notes: true, States: true, Fixed: true, Many: true}

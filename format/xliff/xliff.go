@@ -49,7 +49,7 @@ var Second = &format.Format{
 }
 
 var holds = format.Abilities{
-	Plurals: true, Exact: true, Ordinals: true, Selects: true, Several: true, Names: true, Samples: true, Types: true, Markup: true,
+	Plurals: true, Zero: true, Exact: true, Ordinals: true, Selects: true, Several: true, Names: true, Samples: true, Types: true, Markup: true,
 	Notes: true, States: true, Fixed: true, Limits: true, Bilingual: true,
 }
 
