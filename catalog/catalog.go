@@ -6,7 +6,6 @@ import (
 	"fmt"
 	"slices"
 	"strings"
-	"sync"
 	"sync/atomic"
 
 	"zelvik/culture"
@@ -198,15 +197,8 @@ func (c *Catalog) Resolve(e *Entry) (message.Message, bool) {
 // source catalog where one is given (see message.Message.Complete).
 func (c *Catalog) Complete(source *Catalog) {
 	source.At("") // make the index before it is shared
-	const many = 20000
-	if half := len(c.Entries) / 2; half > many {
-		var wait sync.WaitGroup
-		wait.Go(func() { complete(c.Entries[:half], source) })
-		complete(c.Entries[half:], source)
-		wait.Wait()
-		return
-	}
-	complete(c.Entries, source)
+	part := func(from, to int) { complete(c.Entries[from:to], source) }
+	pages.Halves(len(c.Entries), part, part)
 }
 
 func complete(entries []Entry, source *Catalog) {

@@ -1,6 +1,10 @@
 package catalog
 
-import "sync"
+import (
+	"math/bits"
+
+	"zelvik/pages"
+)
 
 // add puts an entry into an index.
 func (c *Catalog) add(x *Numbers, number int, hash uint64) (first int) {
@@ -10,25 +14,12 @@ func (c *Catalog) add(x *Numbers, number int, hash uint64) (first int) {
 	})
 }
 
-// halves does two halves of a work, side by side in a large catalog.
-func (c *Catalog) halves(work func(half int)) {
-	if len(c.Entries) <= 5000 {
-		work(0)
-		work(1)
-		return
-	}
-	var wait sync.WaitGroup
-	wait.Go(func() { work(0) })
-	work(1)
-	wait.Wait()
-}
-
 // Doubles calls f for every entry that has the ID of an earlier one, with that
 // one's number. Hashes are those of the entries. It makes no index: two bits for
 // each part of the hashes tell the few that may be alike, and those alone are
 // compared.
 func (c *Catalog) Doubles(hashes []uint64, f func(first int, e *Entry)) {
-	size := room(len(hashes)) / 2 // words of 64 bits, 32 bits for an entry
+	size := 1 << bits.Len(uint(len(hashes)/2)) // words of 64 bits, 32 bits for an entry
 	once, twice := make([]uint64, size), make([]uint64, size)
 	mask := uint64(size - 1)
 	for _, hash := range hashes {
@@ -57,19 +48,25 @@ func (c *Catalog) Doubles(hashes []uint64, f func(first int, e *Entry)) {
 // a large catalog.
 func (c *Catalog) makeIndex() *Numbers {
 	hashes := make([]uint64, len(c.Entries))
-	c.halves(func(half int) {
-		from, to := half*len(hashes)/2, (half+1)*len(hashes)/2
+	hash := func(from, to int) {
 		for i := from; i < to; i++ {
 			hashes[i] = Hash(c.Entries[i].Key, c.Entries[i].Product)
 		}
-	})
+	}
+	pages.Halves(len(hashes), hash, hash)
 	x := NewNumbers(len(c.Entries))
-	c.halves(func(half int) {
+	fill := func(part uint64) {
 		for n, hash := range hashes {
-			if hash>>63 == uint64(half) {
+			if hash>>63 == part {
 				c.add(x, n, hash)
 			}
 		}
-	})
+	}
+	if len(hashes) < pages.Many {
+		fill(0)
+		fill(1)
+	} else {
+		pages.Both(func() { fill(0) }, func() { fill(1) })
+	}
 	return x
 }

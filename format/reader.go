@@ -4,7 +4,6 @@ import (
 	"fmt"
 	"slices"
 	"strings"
-	"sync"
 
 	"zelvik/catalog"
 	"zelvik/culture"
@@ -42,16 +41,8 @@ const maxFindings = 1000
 // Parallel does work on the numbers below n in two halves at once where there
 // are many. Each half has a reader of its own for its findings.
 func (r *Reader) Parallel(n int, work func(r *Reader, from, to int)) {
-	const many = 10000
-	if n < many {
-		work(r, 0, n)
-		return
-	}
 	second := Reader{lines: r.lines}
-	var wait sync.WaitGroup
-	wait.Go(func() { work(&second, n/2, n) })
-	work(r, 0, n/2)
-	wait.Wait()
+	pages.Halves(n, func(from, to int) { work(r, from, to) }, func(from, to int) { work(&second, from, to) })
 	r.Findings = append(r.Findings, second.Findings...)
 }
 

@@ -9,6 +9,7 @@ import (
 	"slices"
 	"strings"
 	"sync/atomic"
+	"zelvik/pages"
 
 	"golang.org/x/sync/errgroup"
 
@@ -402,7 +403,7 @@ func (w *writer) compose(from []holding, source *catalog.Catalog, path, companio
 			}
 		}
 	}
-	format.Halves(len(losses), locate, locate)
+	pages.Halves(len(losses), locate, locate)
 	r.losses = losses
 	return r
 }

@@ -4,7 +4,6 @@ import (
 	"fmt"
 	"hash/fnv"
 	"strings"
-	"sync"
 
 	"zelvik/catalog"
 	"zelvik/format"
@@ -42,10 +41,7 @@ func compose(c *catalog.Catalog, o format.Options) ([]byte, []catalog.Loss) {
 	if half > many && o.Against == nil {
 		second := &composer{line: w.line, out: pages.Make[byte](cap(w.out) / 2), clashing: w.clashing, source: w.source}
 		second.Catalog = c
-		var wait sync.WaitGroup
-		wait.Go(func() { second.entries(c.Entries[half:], o) })
-		w.entries(c.Entries[:half], o)
-		wait.Wait()
+		pages.Both(func() { w.entries(c.Entries[:half], o) }, func() { second.entries(c.Entries[half:], o) })
 		w.out = append(w.out, second.out...)
 		w.Losses = append(w.Losses, second.Losses...)
 	} else if !w.entries(c.Entries, o) {

@@ -5,7 +5,6 @@ import (
 	"slices"
 	"strconv"
 	"strings"
-	"sync"
 
 	"zelvik/catalog"
 	"zelvik/format"
@@ -55,11 +54,8 @@ func compose(c *catalog.Catalog, o format.Options) ([]byte, []catalog.Loss) {
 		room, middle := w.out, cap(w.out)/2
 		second := &composer{out: room[middle:middle]}
 		second.Catalog = c
-		var wait sync.WaitGroup
-		wait.Go(func() { second.entries(c, c.Entries[half:], nil, o) })
 		w.out = room[:len(room):middle]
-		w.entries(c, c.Entries[:half], nil, o)
-		wait.Wait()
+		pages.Both(func() { w.entries(c, c.Entries[:half], nil, o) }, func() { second.entries(c, c.Entries[half:], nil, o) })
 		if cap(w.out) == middle { // it did not outgrow its half
 			w.out = room[:len(w.out)]
 		}

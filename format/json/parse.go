@@ -145,7 +145,7 @@ func parseAs(data []byte, settled *loose.Spelling) (format.Document, []finding.F
 func (p *parser) votes() (sum loose.Votes) {
 	members := p.root.Members
 	var rest loose.Votes
-	format.Halves(len(members), func(from, to int) {
+	pages.Halves(len(members), func(from, to int) {
 		for i := from; i < to && !sum.Settled(); i++ {
 			count(&sum, &members[i].Value)
 		}
@@ -267,9 +267,9 @@ func (p *parser) read(c *catalog.Catalog, root *jsonscan.Value) {
 	groups := p.groups(root)
 	first := &walk{parser: p, entries: entries[: 0 : n/2], slots: slots[: 0 : n/2]}
 	second := &walk{parser: p, entries: entries[n/2 : n/2], slots: slots[n/2 : n/2]}
-	format.Halves(n, func(from, to int) { first.members(root, groups, "", from, to) }, func(from, to int) { second.members(root, groups, "", from, to) })
-	c.Entries = format.Joined(entries, n/2, first.entries, second.entries)
-	list := format.Joined(slots, n/2, first.slots, second.slots)
+	pages.Halves(n, func(from, to int) { first.members(root, groups, "", from, to) }, func(from, to int) { second.members(root, groups, "", from, to) })
+	c.Entries = pages.Joined(entries, n/2, first.entries, second.entries)
+	list := pages.Joined(slots, n/2, first.slots, second.slots)
 	double := map[int]bool{}
 	p.AddAll(c, func(number int) { double[number] = true })
 	if len(double) > 0 {

@@ -173,7 +173,7 @@ func (p *parser) halves() bool {
 	}
 	first := &parser{document: &document{}, Reader: p.Reader, src: p.src[:middle]}
 	second := &parser{document: &document{}, Reader: format.NewReader(p.src), src: p.src, at: middle}
-	format.Both(first.read, second.read)
+	pages.Both(first.read, second.read)
 	if len(first.Findings)+len(second.Findings) > 0 {
 		return false
 	}

@@ -85,7 +85,7 @@ func halves(src string, at int, sep byte) []row {
 	sound := [2]bool{true, true}
 	var first, rest []row
 	var end int
-	format.Both(func() {
+	pages.Both(func() {
 		first, end = scanRows(room[:0:lines], src, at, middle, sep, func(fault) { sound[0] = false })
 	}, func() {
 		rest, _ = scanRows(room[lines:lines], src, middle, len(src), sep, func(fault) { sound[1] = false })
@@ -93,7 +93,7 @@ func halves(src string, at int, sep byte) []row {
 	if end != middle || !sound[0] || !sound[1] {
 		return nil
 	}
-	return format.Joined(room, lines, first, rest)
+	return pages.Joined(room, lines, first, rest)
 }
 
 // scanRows reads the rows that begin before an end, and gives the place behind

@@ -208,7 +208,7 @@ func parse(data []byte) (format.Document, []finding.Finding) {
 			}
 		}
 	}
-	format.Halves(len(p.rows)-1, func(from, to int) { count(&votes, from, to) }, func(from, to int) { count(&others, from, to) })
+	pages.Halves(len(p.rows)-1, func(from, to int) { count(&votes, from, to) }, func(from, to int) { count(&others, from, to) })
 	votes.Add(others)
 	p.spelling = votes.Best()
 	p.entries()
@@ -235,7 +235,7 @@ func (p *parser) entries() {
 		}
 	})
 	for i, c := range p.catalogs {
-		c.Entries = format.Joined(rooms[i], n/2, first[i], second[i])
+		c.Entries = pages.Joined(rooms[i], n/2, first[i], second[i])
 	}
 }
 

@@ -67,7 +67,7 @@ func (w *writer) table(catalogs []*catalog.Catalog) [][]string {
 	forms := make([][]string, len(keys))
 	second := &writer{spelling: w.spelling, workbook: w.workbook, guess: &format.Guessed{Carried: true}}
 	var has, also contents
-	format.Halves(len(keys), func(from, to int) {
+	pages.Halves(len(keys), func(from, to int) {
 		has = w.look(catalogs, keys, forms, from, to)
 	}, func(from, to int) {
 		also = second.look(catalogs, keys, forms, from, to)
@@ -89,7 +89,7 @@ func (w *writer) table(catalogs []*catalog.Catalog) [][]string {
 	rows := make([][]string, 1, 1+len(keys)*5/4)
 	rows[0] = head
 	var rest [][]string
-	format.Halves(len(keys), func(from, to int) {
+	pages.Halves(len(keys), func(from, to int) {
 		rows = w.lines(rows, catalogs, keys, forms, at, from, to)
 	}, func(from, to int) {
 		rest = second.lines(make([][]string, 0, (to-from)*5/4), catalogs, keys, forms, at, from, to)

@@ -45,7 +45,7 @@ func compose(c *catalog.Catalog, o format.Options) ([]byte, []catalog.Loss) {
 	}
 	w, second := &composer{tab: "\t", newline: "\n"}, &composer{tab: "\t", newline: "\n"}
 	w.out = append(pages.Make[byte](len(head)+plurals*512), head...)
-	format.Halves(len(c.Entries), func(from, to int) { w.entries(c.Entries[from:to], o) }, func(from, to int) { second.entries(c.Entries[from:to], o) })
+	pages.Halves(len(c.Entries), func(from, to int) { w.entries(c.Entries[from:to], o) }, func(from, to int) { second.entries(c.Entries[from:to], o) })
 	w.Losses = append(w.Losses, second.Losses...)
 	if len(w.out)+len(second.out) == len(head) && o.Beside {
 		return nil, w.Losses

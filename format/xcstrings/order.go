@@ -6,7 +6,6 @@ import (
 	"slices"
 	"strings"
 
-	"zelvik/format"
 	"zelvik/pages"
 )
 
@@ -19,7 +18,7 @@ func order(keys []string) (numbers []int32, sorted bool) {
 			list[i] = newSortKey(keys[i], int32(i))
 		}
 	}
-	format.Halves(len(list), half, half)
+	pages.Halves(len(list), half, half)
 	compare := func(a, b sortKey) int {
 		for i, word := range a.begin {
 			if word != b.begin[i] {
@@ -33,7 +32,7 @@ func order(keys []string) (numbers []int32, sorted bool) {
 	sorted = slices.IsSortedFunc(list, compare)
 	half = func(from, to int) { spread(list[from:to], room[from:to], 0, compare) }
 	if !sorted {
-		format.Halves(len(list), half, half)
+		pages.Halves(len(list), half, half)
 	}
 	a, b := list[:len(list)/2], list[len(list)/2:]
 	if len(list) < 2 || compare(a[len(a)-1], b[0]) <= 0 {
