@@ -32,16 +32,12 @@ var markupBroken = &Rule{
 			if keys != nil {
 				form = " in the form " + strings.Join(keys, "+")
 			}
-			switch {
-			case own.open != "" && source.names != nil:
-				report(p.Entry, fmt.Sprintf("the tag %s is not closed%s", own.open, form), "add </"+strings.Trim(own.open, "</>")+">")
-				return
-			case own.open != "":
-				report(p.Entry, fmt.Sprintf("the tag %s is not closed%s, and the source has none", own.open, form), "remove it")
+			if own.open != "" {
+				report(p.Entry, fmt.Sprintf("the tag %s has no counterpart%s", own.open, form), "")
 				return
 			}
 			for _, name := range source.names {
-				if !slices.Contains(own.names, name) && len(p.Source.Message.Main()) > 0 && !slices.Contains(lone, name) && everywhere(p.Source.Message, name) {
+				if !slices.Contains(own.names, name) && !slices.Contains(lone, name) && everywhere(p.Source.Message, name) {
 					report(p.Entry, fmt.Sprintf("the tag <%s> of the source is missing%s", name, form), "")
 					return
 				}

@@ -122,16 +122,15 @@ func (m *maker) message(cultures []culture.Tag) []message.Message {
 			count := &message.Placeholder{Name: "count", Position: 1, Type: message.Integer}
 			out[i] = m.choice(message.Plural, count, tag, arguments)
 		case 2:
-			switch which := i + m.IntN(1); {
-			case len(arguments) == 0:
+			if len(arguments) > 0 {
+				out[i] = message.Message{Pattern: m.pattern(arguments)}
+			} else {
 				vehicle := &message.Placeholder{Name: "vehicle", Position: 1}
 				choice := &message.Choice{Selectors: []message.Selector{{Argument: *vehicle, Kind: message.Select}}}
 				for _, key := range []string{"car", "bike", "other"} {
 					choice.Variants = append(choice.Variants, message.Variant{Keys: []string{key}, Pattern: m.pattern(nil)})
 				}
 				out[i].Choice = choice
-			case which >= 0:
-				out[i] = message.Message{Pattern: m.pattern(arguments)}
 			}
 		case 3:
 			if len(arguments) > 0 {

@@ -141,11 +141,10 @@ func patternStyle(pattern string) (message.Type, message.Style) {
 // texts in exchange files carry what ICU has no words for:
 // {price, number, '{0:C2}'}.
 func carried(p *message.Placeholder, style string) bool {
-	inner, ok := strings.CutPrefix(style, "'")
-	if inner, ok = strings.CutSuffix(inner, "'"); !ok || inner == "" {
+	if len(style) < 3 || style[0] != '\'' || style[len(style)-1] != '\'' {
 		return false
 	}
-	inner = strings.ReplaceAll(inner, "''", "'")
+	inner := strings.ReplaceAll(style[1:len(style)-1], "''", "'")
 	own := native.Read(inner)
 	if own == nil {
 		own = ownOf(inner)
