@@ -186,10 +186,14 @@ func (m Message) CountAs(source Message) {
 		return
 	}
 	for p := range m.Placeholders() {
-		if p != &own.Argument && same(p, &own.Argument) && p.Type == Integer && p.Style == "" && !p.spelledInteger() {
-			if p.Type = String; p.Name == "count" { // for want of a better count
-				p.Name = ""
-			}
+		if p == &own.Argument || !same(p, &own.Argument) {
+			continue
+		}
+		if p.Name == "count" { // for want of a better count
+			p.Name = ""
+		}
+		if p.Type == Integer && p.Style == "" && !p.spelledInteger() {
+			p.Type = String
 		}
 	}
 	own.Argument = Placeholder{Name: counted.Argument.Name, Position: counted.Argument.Position, Type: counted.Argument.Type}

@@ -58,8 +58,12 @@ func (e *editor) change(c format.Change) error {
 			return format.ErrKeyIsText
 		}
 		e.content(s.source, "source", e.w.main(*c.Message, true))
-	} else if c.Message != nil && e.set(s, *c.Message, c.State) {
-		c.State = nil
+	} else if c.Message != nil {
+		e.w.arguments = e.source.Entries[i].Message.Arguments()
+		if e.set(s, *c.Message, c.State) {
+			c.State = nil
+		}
+		e.w.arguments = nil
 	}
 	if c.Note != nil {
 		if e.toSource(c) || e.target == nil {

@@ -86,8 +86,10 @@ func (s speller) rank(ident string) int {
 	return 0
 }
 
-// newSpeller decides which argument of a message has which marker.
-func newSpeller(m message.Message) (s speller, losses []message.Loss) {
+// newSpeller decides which argument of a message has which marker. The source's
+// arguments come first, so that a translation that leaves one out counts as its
+// source does.
+func newSpeller(m message.Message, source []message.Placeholder) (s speller, losses []message.Loss) {
 	if m.Choice == nil && !m.HasPlaceholders() {
 		return s, nil
 	}
@@ -101,11 +103,24 @@ func newSpeller(m message.Message) (s speller, losses []message.Loss) {
 	}
 	order := 0
 	var room [4]message.Placeholder
-	arguments := m.AppendArguments(room[:0])
+	own := m.AppendArguments(room[:0])
+	arguments := own
+	if len(source) > 0 {
+		arguments = slices.Clone(source)
+		for i := range own {
+			if !slices.ContainsFunc(source, func(k message.Placeholder) bool { return k.Same(&own[i]) }) {
+				arguments = append(arguments, own[i])
+			}
+		}
+	}
 	for i := range arguments {
 		p := &arguments[i]
+		at := slices.IndexFunc(own, func(k message.Placeholder) bool { return k.Same(p) })
+		if at >= 0 {
+			p = &own[at]
+		}
 		if s.counts(p) {
-			if p.Position > 0 && p.Position != len(arguments) && p.Syntax != message.Marker {
+			if at >= 0 && p.Position > 0 && p.Position != len(arguments) && p.Syntax != message.Marker {
 				losses = append(losses, message.Loss{Kind: "position", Lost: fmt.Sprintf("that the count is argument %d", p.Position), Instead: "%n, which stands beside the others"})
 			}
 			continue
@@ -116,6 +131,12 @@ func newSpeller(m message.Message) (s speller, losses []message.Loss) {
 			r.number = p.Position
 		}
 		s.ranks = append(s.ranks, r)
+		if at < 0 {
+			continue // left out here
+		}
+		if s.counted != nil && r.number < p.Position-1 {
+			losses = append(losses, message.Loss{Kind: "position", Lost: fmt.Sprintf("that {%s} is argument %d", p.Name, p.Position), Instead: fmt.Sprintf("%%%d, as %%n stands beside the others", r.number)})
+		}
 		if !p.MadeName() {
 			losses = append(losses, message.Loss{Kind: "name", Lost: "the name of the placeholder {" + p.Name + "}", Instead: "its position; the ledger of a family keeps the name"})
 		}

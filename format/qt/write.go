@@ -16,8 +16,10 @@ import (
 // writer writes messages and tells what it could not say.
 type writer struct {
 	format.Teller
-	newline string
-	forms   numbered.Forms
+	// arguments are the source's, beside a translation.
+	arguments []message.Placeholder
+	newline   string
+	forms     numbered.Forms
 }
 
 const step = "    "
@@ -87,7 +89,7 @@ func split(e *catalog.Entry) (context, source, comment string, named bool) {
 	if !strings.Contains(e.Key, "::") {
 		return "", "", "", false
 	}
-	speller, _ := newSpeller(e.Message)
+	speller, _ := newSpeller(e.Message, nil)
 	text, _ := speller.write(e.Message.Main())
 	for at := 0; ; at += 2 {
 		next := strings.Index(e.Key[at:], "::")
@@ -156,7 +158,9 @@ func (w *writer) message(out []byte, source, target *catalog.Catalog, i int, ind
 			return format.Put(out, "</translation>", w.newline, indent, "</message>", w.newline)
 		}
 	}
+	w.arguments = resolved.Message.Arguments()
 	out = w.translation(out, t, plural, inner)
+	w.arguments = nil
 	return format.Put(out, w.newline, indent, "</message>", w.newline)
 }
 
@@ -168,7 +172,7 @@ func (w *writer) field(out []byte, indent, name, text string) []byte {
 // main spells the text that stands for a message; tell says that losses are
 // told here.
 func (w *writer) main(m message.Message, tell bool) string {
-	speller, losses := newSpeller(m)
+	speller, losses := newSpeller(m, w.arguments)
 	text, more := speller.write(m.Main())
 	if tell {
 		w.Told("", losses)
@@ -215,7 +219,7 @@ func (w *writer) unfinished(t *catalog.Entry) string {
 
 // fill spells the forms of a plural.
 func (w *writer) fill(m message.Message) []string {
-	speller, losses := newSpeller(m)
+	speller, losses := newSpeller(m, w.arguments)
 	w.Told("", losses)
 	texts, more := w.forms.Fill(m, speller.write)
 	w.Told("", more)

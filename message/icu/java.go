@@ -147,7 +147,10 @@ func exact(v message.Variant) int {
 // spellJava writes an argument in the words of MessageFormat (DecimalFormat
 // and SimpleDateFormat patterns), and tells what it could not say.
 func spellJava(p *message.Placeholder, id string, counted bool) (string, []message.Loss) {
-	if p.Syntax == message.ICU && (strings.Contains(p.Spelling, ",choice,") || own(p.Spelling, id) && javaWords(p)) {
+	if at := strings.Index(p.Spelling, ",choice,"); p.Syntax == message.ICU && at > 0 {
+		return "{" + id + p.Spelling[at:], nil
+	}
+	if p.Syntax == message.ICU && own(p.Spelling, id) && javaWords(p) {
 		return p.Spelling, nil
 	}
 	var losses []message.Loss
