@@ -193,19 +193,19 @@ func rich(s *xmlscan.Scanner) (string, error) {
 	if s.Lone {
 		return "", nil
 	}
-	text := ""
+	var text strings.Builder
 	for depth := len(s.Open); len(s.Open) >= depth && s.Next(); {
 		switch {
 		case s.Kind == xmlscan.Start && local(s.Name) == "rPh":
 			s.Skip()
 		case s.Kind == xmlscan.Start && local(s.Name) == "t":
-			text += inner(s)
+			text.WriteString(inner(s))
 		}
-		if len(text) > 4*mostCell {
+		if text.Len() > 4*mostCell {
 			return "", fmt.Errorf("a cell has more than %d characters", mostCell)
 		}
 	}
-	return text, nil
+	return text.String(), nil
 }
 
 // inner reads the characters of the current element.
