@@ -114,23 +114,25 @@ func (p *Placeholder) Lost(read *Placeholder) []Loss {
 	if read.Type == p.Type && read.Style == p.Style {
 		return nil
 	}
-	kind, lost := "number-style", fmt.Sprintf("the style %q of {%s}", p.Style, p.Name)
-	if p.Style == "" {
-		lost = fmt.Sprintf("that {%s} is a plain %s", p.Name, p.Type)
+	lost := fmt.Sprintf("the style %q of {%s}", p.Style, p.Name)
+	if p.Style == "" || read.Type == String && read.Style == "" {
+		lost = fmt.Sprintf("that {%s} is %s", p.Name, p.Type.says(p.Style))
 	}
-	if read.Type == String && read.Style == "" {
-		return []Loss{{kind, fmt.Sprintf("that {%s} is %s", p.Name, strings.Replace(p.Type.says(p.Style), "the plain", "a", 1)), "as the program gives it"}}
+	instead := "as the program gives it"
+	if read.Type != String || read.Style != "" {
+		instead = read.Type.says(read.Style)
 	}
-	return []Loss{{kind, lost, read.Type.says(read.Style)}}
+	return []Loss{{"number-style", lost, instead}}
 }
 
 // says gives type and style in words.
 func (t Type) says(s Style) string {
-	if s == "" {
-		return "the plain " + t.String()
-	}
+	words := "a " + t.String()
 	if t == Integer {
-		return "an integer " + string(s)
+		words = "an integer"
 	}
-	return "a " + t.String() + " " + string(s)
+	if s != "" {
+		words += " " + string(s)
+	}
+	return words
 }
