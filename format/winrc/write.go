@@ -76,7 +76,7 @@ func (w *writer) entry(out []byte, c *catalog.Catalog, e *catalog.Entry, name, i
 // line keeps a backslash at the end of a comment's line from taking in the next
 // one.
 func (w *writer) line(line string) string {
-	if strings.HasSuffix(line, `\`) {
+	if line = strings.TrimRight(line, " "); strings.HasSuffix(line, `\`) {
 		w.Lose("note", "the backslash at the end of a line of the note", "a full stop behind it")
 		return line + "."
 	}
