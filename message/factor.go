@@ -4,6 +4,7 @@ import (
 	"slices"
 	"strings"
 	"unicode"
+	"unicode/utf8"
 )
 
 // Factored is a choice over several arguments taken apart into a text in which
@@ -42,7 +43,8 @@ func tokens(p Pattern) (list []token) {
 		case Text:
 			text := string(part)
 			for text != "" {
-				space := unicode.IsSpace([]rune(text)[0])
+				first, _ := utf8.DecodeRuneInString(text)
+				space := unicode.IsSpace(first)
 				n := strings.IndexFunc(text, func(r rune) bool { return unicode.IsSpace(r) != space })
 				if n < 0 {
 					n = len(text)

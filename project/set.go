@@ -201,7 +201,12 @@ func (w *Workspace) holder(s Setting) (*Family, *catalog.Member, error) {
 	if member == nil {
 		var have []string
 		for _, m := range family.Members {
-			have = append(have, string(m.Culture))
+			if m.Culture != "" {
+				have = append(have, string(m.Culture))
+			}
+		}
+		if have == nil {
+			return nil, nil, usage("%s has no file for %s, and the files it has name no culture", family.Name, tag)
 		}
 		return nil, nil, usage("%s has no file for %s; there are %s", family.Name, tag, strings.Join(have, ", "))
 	}
@@ -250,10 +255,11 @@ func (w *Workspace) AddPseudo(tag culture.Tag, make func(*catalog.Catalog) *cata
 		}
 		made := make(source.Catalog)
 		if f.Format.Holds.Items { // the file takes the shape of the source's
-			if err := c.addLike(f, file, source.Catalog, made, f.PathOf(dir, tag)); err != nil {
+			if added, err := c.addLike(f, file, source.Catalog, made, f.PathOf(dir, tag)); err != nil {
 				return nil, err
+			} else if added {
+				continue
 			}
-			continue
 		}
 		wr := &writer{conversion: c, target: f.Format}
 		companion := ""
@@ -271,8 +277,9 @@ func (w *Workspace) AddPseudo(tag culture.Tag, make func(*catalog.Catalog) *cata
 	return c, nil
 }
 
-// addLike plans a file that is the source's with other texts.
-func (c *Conversion) addLike(f *Family, file *File, source, made *catalog.Catalog, path string) error {
+// addLike plans a file that is the source's with other texts. It is false where
+// that would have texts of other cultures, or say that it is of another.
+func (c *Conversion) addLike(f *Family, file *File, source, made *catalog.Catalog, path string) (bool, error) {
 	var changes []format.Change
 	for i := range source.Entries {
 		e := &source.Entries[i]
@@ -284,11 +291,15 @@ func (c *Conversion) addLike(f *Family, file *File, source, made *catalog.Catalo
 	}
 	data, _, err := file.Edit(changes)
 	if err != nil {
-		return err
+		return false, err
+	}
+	again, _ := f.Format.Parse(data)
+	if held := again.Catalogs(); len(held) != 1 || held[0].Culture != "" && held[0].Culture != made.Culture {
+		return false, nil
 	}
 	c.Add(path, nil, data)
 	c.Files = append(c.Files, Converted{From: file.Path, Path: path, Format: f.Format.Name, Culture: made.Culture, Entries: len(made.Entries)})
-	return nil
+	return true, nil
 }
 
 // addCulture plans a culture more in a file that holds all of them.

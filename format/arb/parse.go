@@ -52,13 +52,7 @@ func parse(data []byte) (format.Document, []finding.Finding) {
 	p.text.Faults(p.Report, "save it as UTF-8")
 	root, faults := jsonscan.Parse(src)
 	p.root = root
-	for _, f := range faults {
-		if f.Mild {
-			p.Report("escape-wrong", f.Offset, "", f.Text, f.Mend)
-			continue
-		}
-		p.Damaged(f.Offset, "", f.Text, f.Mend)
-	}
+	jsonscan.Tell(&p.Reader, faults)
 	if root.Kind != jsonscan.Object && len(faults) == 0 {
 		p.Damaged(root.From, "", "the file is no JSON object", `write {"key": "text"}`)
 	}

@@ -122,13 +122,7 @@ func parseAs(data []byte, settled *loose.Spelling) (format.Document, []finding.F
 	p.text.Faults(p.Report, "save it as UTF-8")
 	root, faults := jsonscan.Parse(src)
 	p.root = root
-	for _, f := range faults {
-		if f.Mild {
-			p.Report("escape-wrong", f.Offset, "", f.Text, f.Mend)
-			continue
-		}
-		p.Damaged(f.Offset, "", f.Text, f.Mend)
-	}
+	jsonscan.Tell(&p.Reader, faults)
 	if root.Kind != jsonscan.Object && len(faults) == 0 {
 		p.Damaged(root.From, "", "the file is no JSON object", `write {"key": "text"}`)
 	}

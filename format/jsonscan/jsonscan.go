@@ -53,6 +53,17 @@ type Fault struct {
 	Text, Mend string
 }
 
+// Tell reports the faults of a document.
+func Tell(r *format.Reader, faults []Fault) {
+	for _, f := range faults {
+		if f.Mild {
+			r.Report("escape-wrong", f.Offset, "", f.Text, f.Mend)
+		} else {
+			r.Damaged(f.Offset, "", f.Text, f.Mend)
+		}
+	}
+}
+
 // Find gives the last member with the key, which is the one that counts, or nil.
 func (v *Value) Find(key string) *Value {
 	for i := len(v.Members) - 1; i >= 0; i-- {

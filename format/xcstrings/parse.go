@@ -62,13 +62,7 @@ func parse(data []byte) (format.Document, []finding.Finding) {
 	p.text.Faults(p.Report, "save it as UTF-8")
 	root, faults := jsonscan.Parse(src)
 	p.root = root
-	for _, f := range faults {
-		if f.Mild {
-			p.Report("escape-wrong", f.Offset, "", f.Text, f.Mend)
-			continue
-		}
-		p.Damaged(f.Offset, "", f.Text, f.Mend)
-	}
+	jsonscan.Tell(&p.Reader, faults)
 	if v := root.Find("sourceLanguage"); v != nil {
 		if tag, err := culture.Parse(v.Text); err == nil {
 			p.source = tag
