@@ -19,6 +19,11 @@ var markupBroken = &Rule{
 		if !comparable(p) {
 			return
 		}
+		if _, plain := p.Source.Message.Plain("<"); plain { // as most are
+			if _, plain := p.Entry.Message.Plain("<"); plain {
+				return
+			}
+		}
 		source := tags(p.Source.Message)
 		if source.open != "" { // not markup, or no better itself
 			return
