@@ -28,7 +28,9 @@ var floors = [][]string{
 	{"message/loose"},
 	{"catalog"},
 	{"format"},
-	{"format/charset", "format/xmlscan", "format/jsonscan", "format/numbered", "format/inline"},
+	{"format/charset", "format/xmlscan", "format/numbered"},
+	{"format/doc"},
+	{"format/jsonscan", "format/inline"},
 	{"format/plist"},
 	{"format/stringsdict"}, // the companion of format/strings
 	{"format/*"},

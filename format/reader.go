@@ -100,7 +100,7 @@ func (r *Reader) Once(id, key string, offset int) bool {
 		r.numbers, r.ids = catalog.NewNumbers(r.room), pages.Make[noted](r.room)
 	}
 	if n := r.numbers.Add(len(r.ids), catalog.Hash(id, ""), func(n int) bool { return r.ids[n].id == id }); n >= 0 {
-		r.twice(key, offset, r.ids[n].offset)
+		r.Twice(key, offset, r.ids[n].offset)
 		return false
 	}
 	r.ids = pages.Append(r.ids, noted{id, offset})
@@ -113,7 +113,7 @@ func (r *Reader) Add(c *catalog.Catalog, e catalog.Entry) bool {
 	r.named(e.Key, e.Key, e.Offset)
 	if first := c.Add(e); first >= 0 {
 		c.Entries = c.Entries[:len(c.Entries)-1]
-		r.twice(e.Key, e.Offset, c.Entries[first].Offset)
+		r.Twice(e.Key, e.Offset, c.Entries[first].Offset)
 		return false
 	}
 	return true
@@ -133,7 +133,7 @@ func (r *Reader) AddAll(c *catalog.Catalog, gone func(number int)) {
 	})
 	double := map[*catalog.Entry]bool{}
 	c.Doubles(hashes, func(first int, e *catalog.Entry) {
-		r.twice(e.Key, e.Offset, c.Entries[first].Offset)
+		r.Twice(e.Key, e.Offset, c.Entries[first].Offset)
 		double[e] = true
 	})
 	if len(double) == 0 {
@@ -156,7 +156,8 @@ func (r *Reader) named(id, key string, offset int) {
 	}
 }
 
-func (r *Reader) twice(key string, offset, first int) {
+// Twice tells of a key that stood at another offset first.
+func (r *Reader) Twice(key string, offset, first int) {
 	line, _ := r.lines.At(first)
 	r.Report("key-duplicate", offset, key, fmt.Sprintf("the key %s stands twice; first in line %d", key, line), "remove one of them")
 }

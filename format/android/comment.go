@@ -11,7 +11,7 @@ type trail struct{ from, to, first int }
 func (p *parser) comment() {
 	text := tidyComment(p.src[p.InnerFrom:p.InnerTo])
 	if p.trailing() {
-		entries := p.document.catalog.Entries
+		entries := p.Catalog.Entries
 		for i := p.first; i < len(entries); i++ {
 			if entries[i].Note != "" {
 				text = entries[i].Note + "\n" + text
@@ -80,7 +80,7 @@ func (p *parser) between() {
 		case ' ', '\t', '\r':
 		default:
 			if len(p.Open) > 0 {
-				p.report("file-damaged", p.From+i, "", "text between the elements", "put it into a <string> or a comment")
+				p.Damaged(p.From+i, "", "text between the elements", "put it into a <string> or a comment")
 			}
 			return
 		}

@@ -6,63 +6,72 @@ import (
 
 	"zelvik/catalog"
 	"zelvik/format"
+	"zelvik/format/doc"
 	"zelvik/format/xmlscan"
 	"zelvik/message"
 	"zelvik/message/printf"
 )
 
-// editor collects replacements in a document's text.
-type editor struct {
-	*document
-	format.Editor
-	xliff bool
-}
-
 // Edit makes changes; see format.Document.
 func (d *document) Edit(changes []format.Change) ([]byte, []catalog.Loss, error) {
-	e := &editor{document: d, Editor: format.NewEditor(d.Text())}
-	if err := e.Make(changes, e.change); err != nil {
+	e := &editor{document: d, Editor: doc.NewEditor(d.Coded)}
+	e.w.line = e.Newline
+	if err := e.Make(changes, &e.w.Teller, e); err != nil {
 		return nil, nil, err
 	}
-	if e.xliff && !d.xliff {
-		if at := strings.Index(e.Src, "<resources"); at >= 0 {
-			at += len("<resources")
-			e.Replace(at, at, " "+xliffNamespace)
-		}
+	if e.w.xliff && !d.xliff && d.rootName >= 0 {
+		e.Replace(d.rootName, d.rootName, " "+xliffNamespace)
 	}
-	out, err := d.text.Patch(e.Replacements)
-	return out, e.Losses, err
+	return e.Done(&e.w.Teller)
 }
 
-// find gives the index of the entry with the key, or -1.
-func (e *editor) find(key string) int {
-	return e.catalog.At(key)
+type editor struct {
+	*document
+	doc.Editor
+	w composer
 }
 
-func (e *editor) change(c format.Change) error {
-	i := e.find(c.Key)
-	switch {
-	case c.Op == format.Set && i < 0:
-		return e.insert(c)
-	case i < 0:
-		return format.ErrNoEntry
+// Find gives the number of an entry.
+func (e *editor) Find(c format.Change) (number, offset int) {
+	if number = e.Catalog.At(c.Key); number >= 0 {
+		offset = e.Catalog.Entries[number].Offset
 	}
-	entry := &e.catalog.Entries[i]
-	el := e.element(entry.Offset)
-	if el.To == 0 {
-		return format.ErrDamaged
+	return number, offset
+}
+
+// Remove takes out an entry with its note.
+func (e *editor) Remove(i int, _ format.Change) error {
+	el, err := e.element(i)
+	if err != nil {
+		return err
 	}
-	switch c.Op {
-	case format.Remove:
-		e.remove(i, el)
-		return nil
-	case format.Rename:
-		w := &composer{Teller: format.Teller{Entry: entry}}
-		e.Replace(el.nameFrom, el.nameTo, w.name(c.NewKey))
-		e.Losses = append(e.Losses, w.Losses...)
-		return nil
+	from, to := int(e.notes[i]), el.To
+	if el.Name == "item" {
+		from = el.From
+	} else if t, ok := e.trailOf(i); ok {
+		to = t.to
 	}
-	if c.Note != nil && *c.Note != entry.Note {
+	e.Cut(from, to)
+	return nil
+}
+
+// Rename changes the attribute that is the name.
+func (e *editor) Rename(i int, c format.Change) error {
+	el, err := e.element(i)
+	if err != nil {
+		return err
+	}
+	e.Replace(el.nameFrom, el.nameTo, e.w.name(c.NewKey))
+	return nil
+}
+
+// Set changes note and text.
+func (e *editor) Set(i int, c format.Change) error {
+	el, err := e.element(i)
+	if err != nil {
+		return err
+	}
+	if c.Note != nil && *c.Note != e.Catalog.Entries[i].Note {
 		if err := e.note(i, *c.Note); err != nil {
 			return err
 		}
@@ -85,14 +94,20 @@ type part struct {
 	lone, unformatted      bool
 }
 
-// element reads the element at an offset once more, for its places.
-func (e *editor) element(offset int) part {
+// element reads the element of an entry once more, for its places.
+func (e *editor) element(i int) (part, error) { return e.partAt(e.Catalog.Entries[i].Offset) }
+
+func (e *editor) partAt(offset int) (part, error) {
 	s := xmlscan.New(e.Src)
 	s.Seek(offset)
 	if !s.Next() || s.Kind != xmlscan.Start {
-		return part{}
+		return part{}, format.ErrDamaged
 	}
-	return places(s)
+	el := places(s)
+	if el.To == 0 {
+		return el, format.ErrDamaged
+	}
+	return el, nil
 }
 
 func places(s *xmlscan.Scanner) part {
@@ -127,9 +142,9 @@ func places(s *xmlscan.Scanner) part {
 
 // set replaces an entry's message.
 func (e *editor) set(i int, el part, m message.Message) error {
-	entry := &e.catalog.Entries[i]
-	w := e.composer(entry)
-	defer func() { e.finish(w) }()
+	entry, w := &e.Catalog.Entries[i], &e.w
+	w.out = w.out[:0]
+	w.Entry = &catalog.Entry{Key: entry.Key, Message: m, Offset: entry.Offset}
 	isPlural := m.Choice != nil && m.Choice.Selectors[0].Kind == message.Plural
 	if isPlural != (el.Name == "plurals") || el.lone {
 		if el.Name == "item" {
@@ -142,19 +157,18 @@ func (e *editor) set(i int, el part, m message.Message) error {
 		return nil
 	}
 	if !isPlural {
-		e.formatted(el, w, m.Main())
+		e.formatted(el, m.Main())
 		w.pattern(m.Main(), printf.Numbered(m), hasPlaceholder(m.Main()))
 		e.content(el, string(w.out), printf.Numbered(m), hasPlaceholder(m.Main()))
 		return nil
 	}
-	w.Entry = &catalog.Entry{Key: entry.Key, Message: m}
 	variants := w.variants(w.Entry)
 	var patterns []message.Pattern
 	for _, v := range variants {
 		patterns = append(patterns, v.Pattern)
 	}
 	numbered, formatted := printf.Numbered(m), anyPlaceholder(patterns)
-	e.formatted(el, w, patterns...)
+	e.formatted(el, patterns...)
 	kept := map[string]part{}
 	for _, item := range el.items {
 		kept[item.quantity] = item
@@ -177,7 +191,7 @@ func (e *editor) set(i int, el part, m message.Message) error {
 	}
 	for _, item := range el.items {
 		if _, gone := kept[item.quantity]; gone {
-			e.Remove(item.From, item.To)
+			e.Cut(item.From, item.To)
 		}
 	}
 	return nil
@@ -185,7 +199,7 @@ func (e *editor) set(i int, el part, m message.Message) error {
 
 // formatted sees to it that patterns without placeholders which look like
 // format strings are not taken for such, and that those with placeholders are.
-func (e *editor) formatted(el part, w *composer, patterns ...message.Pattern) {
+func (e *editor) formatted(el part, patterns ...message.Pattern) {
 	looks := false
 	for _, p := range patterns {
 		if hasPlaceholder(p) {
@@ -196,20 +210,11 @@ func (e *editor) formatted(el part, w *composer, patterns ...message.Pattern) {
 	if !looks {
 		return
 	}
-	w.Lose("escape", "that the % in the text is no placeholder", "it reads as one")
+	e.w.Lose("escape", "that the % in the text is no placeholder", "it reads as one")
 	if !el.unformatted && el.Name != "item" { // or the compiler asks for numbers
 		end := el.Token.To - len(">")
 		e.Replace(end, end, ` formatted="false"`)
 	}
-}
-
-func (e *editor) composer(entry *catalog.Entry) *composer {
-	return &composer{Teller: format.Teller{Entry: entry}, line: e.Newline}
-}
-
-func (e *editor) finish(w *composer) {
-	e.Losses = append(e.Losses, w.Losses...)
-	e.xliff = e.xliff || w.xliff
 }
 
 // content replaces an element's content in the style it had: in a CDATA
@@ -227,7 +232,7 @@ func (e *editor) content(el part, escaped string, numbered, formatted bool) {
 	e.Splice(el.contentFrom, el.contentTo, escaped, func(raw string) string {
 		d, _ := parse([]byte("<resources " + xliffNamespace + `><string name="k">` + raw + "</string></resources>"))
 		if entries := d.Catalogs()[0].Entries; len(entries) == 1 {
-			w := e.composer(&entries[0])
+			w := composer{Teller: format.Teller{Entry: &entries[0]}, line: e.Newline}
 			w.pattern(entries[0].Message.Main(), numbered, formatted)
 			return string(w.out)
 		}
@@ -237,20 +242,9 @@ func (e *editor) content(el part, escaped string, numbered, formatted bool) {
 
 // note changes, adds or removes the comment before an entry.
 func (e *editor) note(i int, note string) error {
-	entry := &e.catalog.Entries[i]
-	from := int(e.notes[i])
-	if name, _, ok := catalog.SplitArrayKey(entry.Key); ok {
-		// The note of an array stands before the array itself.
-		if at := strings.LastIndex(e.Src[:entry.Offset], "<string-array"); at >= 0 && strings.Contains(e.Src[at:entry.Offset], name) {
-			if from == entry.Offset {
-				from = at
-			}
-		}
-	}
-	w := e.composer(entry)
+	entry, from := &e.Catalog.Entries[i], int(e.notes[i])
 	indent := e.Indent(from)
-	text := w.comment(note, indent)
-	e.Losses = append(e.Losses, w.Losses...)
+	text := e.w.comment(note, indent)
 	open := strings.HasPrefix(e.Src[from:], "<!--")
 	if open && !strings.Contains(e.Src[from:entry.Offset], "-->") {
 		return format.ErrDamaged
@@ -264,7 +258,7 @@ func (e *editor) note(i int, note string) error {
 	}
 	switch {
 	case open && note == "":
-		e.Remove(from, e.comments(from))
+		e.Cut(from, e.comments(from))
 	case open:
 		inner := e.Src[from+4 : from+strings.Index(e.Src[from:], "-->")]
 		if first, last := from+4+len(inner)+3, e.comments(from); last > first {
@@ -304,92 +298,45 @@ func (e *editor) trailOf(i int) (t trail, ok bool) {
 	return trail{}, false
 }
 
-// remove takes out an entry with its note.
-func (e *editor) remove(i int, el part) {
-	from, to := int(e.notes[i]), el.To
-	if el.Name == "item" {
-		from = el.From
-	} else if t, ok := e.trailOf(i); ok {
-		to = t.to
-	}
-	e.Remove(from, to)
-}
-
-// insert adds an entry behind its neighbour.
-func (e *editor) insert(c format.Change) error {
-	if c.Message == nil {
-		return format.ErrNoEntry
-	}
+// Insert adds an entry behind its neighbour.
+func (e *editor) Insert(c format.Change, entry *catalog.Entry) error {
 	if _, _, ok := catalog.SplitArrayKey(c.Key); ok {
 		return errors.New("items are added to an array by hand")
 	}
-	entry := catalog.Entry{Key: c.Key, Message: *c.Message}
-	if c.Note != nil {
-		entry.Note = *c.Note
+	after := e.Catalog.At(c.After)
+	if after < 0 && c.After != "" && len(e.notes) > 0 {
+		after = len(e.notes) - 1
 	}
-	at, before := e.gap(c.After)
-	if at < 0 {
-		return errors.New("the file has no <resources>")
-	}
-	w := e.composer(&entry)
-	indent := "    "
-	if n := len(e.catalog.Entries); n > 0 {
-		indent = e.Indent(e.elementStart(n - 1))
-		if i := e.find(c.After); i >= 0 {
-			indent = e.Indent(e.elementStart(i))
+	to := 0
+	if after >= 0 {
+		el, err := e.partAt(e.elementStart(after))
+		if to = el.To; err != nil {
+			return err
+		}
+		if t, ok := e.trailOf(after); ok {
+			to = t.to
 		}
 	}
-	w.note(entry.Note, indent)
-	w.element(&entry, indent)
-	e.finish(w)
-	text := string(w.out)
-	if before { // at the beginning of a line
-		text += e.Newline
-	} else {
-		text = e.Newline + text
+	gap, ok := e.Gap(c, after, len(e.notes), func(i int) doc.Span {
+		if i == 0 && after < 0 {
+			return doc.Span{From: int(e.notes[0])}
+		}
+		return doc.Span{From: e.elementStart(i), To: to}
+	}, e.rootEnd, "    ")
+	if !ok {
+		return errors.New("the file has no <resources>")
 	}
-	e.Replace(at, at, text)
+	e.w.out = e.w.out[:0]
+	e.w.note(entry.Note, gap.Indent)
+	e.w.element(entry, gap.Indent)
+	e.Put(gap, string(e.w.out))
 	return nil
 }
 
 // elementStart gives where the top element of an entry stands.
 func (e *editor) elementStart(i int) int {
-	entry := &e.catalog.Entries[i]
-	if _, _, ok := catalog.SplitArrayKey(entry.Key); ok {
-		if at := strings.LastIndex(e.Src[:entry.Offset], "<string-array"); at >= 0 {
-			return at
-		}
+	if at, ok := e.arrays[i]; ok {
+		return at
 	}
-	return entry.Offset
-}
-
-// gap gives where a new entry goes, and whether that is before a line instead
-// of behind one.
-func (e *editor) gap(after string) (at int, before bool) {
-	if i := e.find(after); i >= 0 {
-		if el := e.element(e.elementStart(i)); el.To > 0 {
-			if t, ok := e.trailOf(i); ok {
-				return t.to, false
-			}
-			return el.To, false
-		}
-	}
-	if after == "" && len(e.catalog.Entries) > 0 {
-		from := min(int(e.notes[0]), e.elementStart(0))
-		return strings.LastIndexByte(e.Src[:from], '\n') + 1, true
-	}
-	end := -1
-	for s := xmlscan.New(e.Src); s.Next(); {
-		if s.Kind == xmlscan.End && s.Name == "resources" {
-			end = s.From
-		}
-	}
-	if end < 0 {
-		return -1, false
-	}
-	start := strings.LastIndexByte(e.Src[:end], '\n') + 1
-	if strings.TrimSpace(e.Src[start:end]) == "" {
-		return start, true
-	}
-	return end, false
+	return e.Catalog.Entries[i].Offset
 }

@@ -10,6 +10,7 @@ import (
 	"zelvik/finding"
 	"zelvik/format"
 	"zelvik/format/charset"
+	"zelvik/format/doc"
 	"zelvik/format/xmlscan"
 	"zelvik/message"
 	"zelvik/message/printf"
@@ -18,31 +19,28 @@ import (
 
 // document is a resource file that was read.
 type document struct {
-	text    *charset.Text
-	catalog *catalog.Catalog
-	// notes are the offsets at which each entry's note begins, or the entry
-	// itself where it has none; the entries of one element share them.
+	doc.One
+	// notes are the offsets at which each entry's note begins, or its element
+	// where it has none; the entries of one element share them.
 	notes []int32
+	// arrays are the offsets of the arrays that entries are items of.
+	arrays map[int]int
 	// trails are comments behind elements on their lines, by the last entry of
 	// the element.
 	trails map[int]trail
+	// rootName is behind the name in the root's start tag, rootEnd its end tag; -1
+	// where it is not there.
+	rootName, rootEnd int
 	// xliff says whether the file declares the xliff prefix.
 	xliff bool
 }
-
-// Catalogs gives the file's one catalog.
-func (d *document) Catalogs() []*catalog.Catalog { return []*catalog.Catalog{d.catalog} }
-
-// Text gives the file as UTF-8.
-func (d *document) Text() string { return d.text.String() }
 
 // parser fills a document.
 type parser struct {
 	*document
 	*xmlscan.Scanner
-	src      string
-	lines    *finding.Lines
-	findings []finding.Finding
+	format.Reader
+	src string
 	// note collects the comments before an element.
 	note     strings.Builder
 	noteFrom int
@@ -56,37 +54,26 @@ type parser struct {
 }
 
 func parse(data []byte) (format.Document, []finding.Finding) {
-	text := charset.Decode(data)
-	p := newParser(text)
+	p := newParser(doc.NewOne(data))
 	if charset.Binary(data) {
-		p.report("file-damaged", 0, "", "the file is binary, no XML text", "give an Android resource file")
-		return p.document, p.findings
+		p.Damaged(0, "", "the file is binary, no XML text", "give an Android resource file")
+		return p.document, p.Done()
 	}
-	text.Faults(p.report, "save it as UTF-8")
+	p.Coded.Faults(p.Report, "save it as UTF-8")
 	p.parse()
-	p.document.catalog.Doubles(p.hashes, p.double)
+	p.Catalog.Doubles(p.hashes, p.double)
 	for _, f := range p.Faults {
-		p.report("file-damaged", f.Offset, "", f.Text, f.Mend)
+		p.Damaged(f.Offset, "", f.Text, f.Mend)
 	}
-	finding.Sort(p.findings)
-	return p.document, p.findings
+	return p.document, p.Done()
 }
 
-func newParser(text *charset.Text) *parser {
-	p := &parser{document: &document{text: text, catalog: &catalog.Catalog{}}, src: text.String(), noteFrom: -1, ended: -1}
+func newParser(file doc.One) *parser {
+	p := &parser{document: &document{One: file, rootName: -1, rootEnd: -1}, src: file.Text(), noteFrom: -1, ended: -1}
 	p.reader.Dialect = printf.Java
 	p.Scanner = xmlscan.New(p.src)
-	p.lines = finding.NewLines(p.src)
+	p.Reader = format.NewReader(p.src)
 	return p
-}
-
-func (p *parser) report(rule string, offset int, key, text, mend string) {
-	severity := finding.Error
-	if len(p.findings) > 1000 {
-		return
-	}
-	line, column := p.lines.At(offset)
-	p.findings = append(p.findings, finding.Finding{Rule: rule, Severity: severity, Line: line, Column: column, Key: key, Message: text, Mend: mend})
 }
 
 // parse reads the file. A large one is read in two halves at once: the second
@@ -100,7 +87,7 @@ func (p *parser) parse() {
 		split = middle(p.src)
 	}
 	if split < 0 {
-		p.document.catalog.Entries = make([]catalog.Entry, 0, len(p.src)/90+8)
+		p.Catalog.Entries = make([]catalog.Entry, 0, len(p.src)/90+8)
 		p.run(-1)
 		return
 	}
@@ -108,22 +95,22 @@ func (p *parser) parse() {
 	room := len(p.src)/90 + 16
 	share := room / 2
 	entries := pages.Make[catalog.Entry](room)[:room]
-	second := newParser(p.text)
+	second := newParser(doc.One{Coded: p.Coded, Catalog: &catalog.Catalog{}})
 	p.notes, p.hashes = make([]int32, 0, room), make([]uint64, 0, room)
 	second.notes, second.hashes = make([]int32, 0, room-share), make([]uint64, 0, room-share)
-	second.document.catalog.Entries = entries[share:share]
+	second.Catalog.Entries = entries[share:share]
 	second.Seek(split)
 	second.Open = append(second.Open, xmlscan.Element{Name: "resources"})
 	var wait sync.WaitGroup
 	wait.Go(func() { second.run(-1) })
-	own := p.document.catalog
+	own := p.Catalog
 	own.Entries = entries[:0:share]
 	met := p.run(split)
 	wait.Wait()
 	if !met {
 		return
 	}
-	n, others := len(own.Entries), second.document.catalog.Entries
+	n, others := len(own.Entries), second.Catalog.Entries
 	if n+len(others) > room || n > share || len(others) > room-share {
 		entries = append(own.Entries[:n:n], others...)
 	} else {
@@ -137,7 +124,11 @@ func (p *parser) parse() {
 		p.trail(i+n, t)
 	}
 	p.hashes = append(p.hashes, second.hashes...)
-	p.findings = append(p.findings, second.findings...)
+	for i, at := range second.arrays {
+		p.inArray(i+n, at)
+	}
+	p.rootEnd = second.rootEnd
+	p.Findings = append(p.Findings, second.Findings...)
 	p.Faults = append(p.Faults, second.Faults...)
 }
 
@@ -178,18 +169,19 @@ func (p *parser) run(split int) (met bool) {
 			switch {
 			case depth == 1:
 				if p.Name != "resources" {
-					p.report("file-damaged", p.From, "", fmt.Sprintf("<%s> where <resources> belongs", p.Name), "put all strings inside <resources>")
+					p.Damaged(p.From, "", fmt.Sprintf("<%s> where <resources> belongs", p.Name), "put all strings inside <resources>")
 				}
 				root = true
+				p.rootName = p.From + len("<") + len(p.Name)
 				_, p.xliff = p.Value("xmlns:xliff")
 				if tag, ok := p.Value("tools:locale"); ok {
 					if parsed, err := culture.Parse(tag); err == nil {
-						p.document.catalog.Culture = parsed
+						p.Catalog.Culture = parsed
 					}
 				}
 				p.clearNote()
 			default:
-				p.first = len(p.document.catalog.Entries)
+				p.first = len(p.Catalog.Entries)
 				p.child()
 				p.ended = p.To
 				p.clearNote()
@@ -199,11 +191,14 @@ func (p *parser) run(split int) (met bool) {
 		case xmlscan.Text:
 			p.between()
 		case xmlscan.End:
+			if len(p.Open) == 0 {
+				p.rootEnd = p.From
+			}
 			p.clearNote()
 		}
 	}
 	if !root {
-		p.report("file-damaged", 0, "", "the file has no <resources>", "write <resources></resources> around the strings")
+		p.Damaged(0, "", "the file has no <resources>", "write <resources></resources> around the strings")
 	}
 	return false
 }
@@ -220,7 +215,7 @@ func (p *parser) child() {
 	key, named := p.Value("name")
 	entry := catalog.Entry{Key: key, Offset: element.From, Note: p.note.String()}
 	if !named || key == "" {
-		p.report("file-damaged", element.From, "", fmt.Sprintf("<%s> without a name", p.Name), `add name="..."`)
+		p.Damaged(element.From, "", fmt.Sprintf("<%s> without a name", p.Name), `add name="..."`)
 		p.Skip()
 		return
 	}
@@ -248,14 +243,15 @@ func (p *parser) attributes(entry *catalog.Entry) {
 	}
 }
 
-func (p *parser) add(e *catalog.Entry) {
+// add keeps an entry, whose element stands at an offset.
+func (p *parser) add(e *catalog.Entry, element int) {
 	from := p.noteFrom
 	if from < 0 {
-		from = e.Offset
+		from = element
 	}
-	p.document.notes = append(p.document.notes, int32(from))
+	p.notes = append(p.notes, int32(from))
 	p.hashes = append(p.hashes, catalog.Hash(e.Key, e.Product))
-	p.document.catalog.Entries = append(p.document.catalog.Entries, *e)
+	p.Catalog.Entries = append(p.Catalog.Entries, *e)
 }
 
 // double reports a key that stands twice.
@@ -263,8 +259,7 @@ func (p *parser) double(first int, e *catalog.Entry) {
 	if _, index, ok := catalog.SplitArrayKey(e.Key); ok && index > 0 {
 		return // the array was told with its first item
 	}
-	line, _ := p.lines.At(p.document.catalog.Entries[first].Offset)
-	p.report("key-duplicate", e.Offset, e.Key, fmt.Sprintf("the key %s stands twice; first in line %d", e.Key, line), "remove one of them")
+	p.Twice(e.Key, e.Offset, p.Catalog.Entries[first].Offset)
 }
 
 func (p *parser) str(entry *catalog.Entry) {
@@ -273,7 +268,7 @@ func (p *parser) str(entry *catalog.Entry) {
 		formatted := span.percent && printf.Java.Formatted(p.src[span.from:span.to])
 		p.value(entry, span, formatted, &entry.Message.Pattern)
 	}
-	p.add(entry)
+	p.add(entry, entry.Offset)
 }
 
 // value decodes a content span into a pattern.
@@ -364,7 +359,7 @@ func (p *parser) items(element string, f func(item xmlscan.Token, quantity strin
 			p.Close(element)
 			return
 		case p.Kind == xmlscan.Start:
-			p.report("file-damaged", p.From, "", fmt.Sprintf("<%s> where <item> belongs", p.Name), "write <item>")
+			p.Damaged(p.From, "", fmt.Sprintf("<%s> where <item> belongs", p.Name), "write <item>")
 			p.Skip()
 		}
 	}
@@ -378,12 +373,12 @@ func (p *parser) plurals(entry *catalog.Entry) {
 	items := make([]item, 0, 6)
 	p.items("plurals", func(token xmlscan.Token, quantity string, s span) {
 		if !quantities[quantity] {
-			p.report("file-damaged", token.From, entry.Key, fmt.Sprintf("%q is no quantity", quantity), "use zero, one, two, few, many or other")
+			p.Damaged(token.From, entry.Key, fmt.Sprintf("%q is no quantity", quantity), "use zero, one, two, few, many or other")
 			return
 		}
 		for _, i := range items {
 			if i.quantity == quantity {
-				p.report("key-duplicate", token.From, entry.Key, fmt.Sprintf("the quantity %s stands twice", quantity), "remove one of them")
+				p.Report("key-duplicate", token.From, entry.Key, fmt.Sprintf("the quantity %s stands twice", quantity), "remove one of them")
 				return
 			}
 		}
@@ -402,7 +397,7 @@ func (p *parser) plurals(entry *catalog.Entry) {
 	entry.Message.Choice = choice
 	entry.Message.CountFirst()
 	entry.Reference = ""
-	p.add(entry)
+	p.add(entry, entry.Offset)
 }
 
 func (p *parser) array(entry *catalog.Entry) {
@@ -412,7 +407,16 @@ func (p *parser) array(entry *catalog.Entry) {
 		item := *entry
 		item.Key, item.Offset = catalog.ArrayKey(name, index), token.From
 		p.value(&item, s, printf.Java.Formatted(p.src[s.from:s.to]), &item.Message.Pattern)
-		p.add(&item)
+		p.inArray(len(p.Catalog.Entries), entry.Offset)
+		p.add(&item, entry.Offset)
 		index++
 	})
+}
+
+// inArray notes that an entry is an item of the array at an offset.
+func (p *parser) inArray(entry, offset int) {
+	if p.arrays == nil {
+		p.arrays = map[int]int{}
+	}
+	p.arrays[entry] = offset
 }

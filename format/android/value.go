@@ -97,10 +97,10 @@ func (d *decoder) decode(s span) message.Pattern {
 	}
 	d.flush()
 	if d.quoted {
-		d.report("escape-wrong", d.quoteAt, d.key, "a quote that is not closed", `write \" for a quote that is shown`)
+		d.Report("escape-wrong", d.quoteAt, d.key, "a quote that is not closed", `write \" for a quote that is shown`)
 	}
 	for _, f := range d.reader.Faults {
-		d.report(f.Rule, s.from, d.key, f.Text, f.Mend)
+		d.Report(f.Rule, s.from, d.key, f.Text, f.Mend)
 	}
 	return d.pattern
 }
@@ -229,7 +229,7 @@ func (d *decoder) text(from, to int, cdata bool) {
 				if size == 0 {
 					size = 1
 				}
-				d.report("file-damaged", i, d.key, fmt.Sprintf("%s is no entity that XML knows", d.src[i:i+size]), "write &amp; for an ampersand, or the character itself")
+				d.Damaged(i, d.key, fmt.Sprintf("%s is no entity that XML knows", d.src[i:i+size]), "write &amp; for an ampersand, or the character itself")
 				text = d.src[i : i+size]
 			}
 		}
@@ -251,7 +251,7 @@ func (d *decoder) text(from, to int, cdata bool) {
 			d.begun = true
 		case text == "'":
 			if !d.quoted {
-				d.report("escape-wrong", i, d.key, "an apostrophe without a backslash", `write \'`)
+				d.Report("escape-wrong", i, d.key, "an apostrophe without a backslash", `write \'`)
 			}
 			d.put(text)
 		case text == `\`:
@@ -273,7 +273,7 @@ func (d *decoder) text(from, to int, cdata bool) {
 func (d *decoder) escape(i, to int) int {
 	if i >= to {
 		d.put("")
-		d.report("escape-wrong", i-1, d.key, "a backslash at the end", `write \\ for a backslash, \u0020 for a space`)
+		d.Report("escape-wrong", i-1, d.key, "a backslash at the end", `write \\ for a backslash, \u0020 for a space`)
 		return 0
 	}
 	switch c := d.src[i]; c {
@@ -300,14 +300,14 @@ func (d *decoder) escape(i, to int) int {
 				return 5
 			}
 		}
-		d.report("escape-wrong", i-1, d.key, `\u without four hexadecimal digits`, `write \u00e9 or the character itself`)
+		d.Report("escape-wrong", i-1, d.key, `\u without four hexadecimal digits`, `write \u00e9 or the character itself`)
 		d.put("u")
 	case '&':
 		text, size := d.Entity(d.src[i:to])
 		d.put(text)
 		return max(size, 1)
 	default:
-		d.report("escape-wrong", i-1, d.key, fmt.Sprintf(`\%c is no escape`, c), `write \\ for a backslash`)
+		d.Report("escape-wrong", i-1, d.key, fmt.Sprintf(`\%c is no escape`, c), `write \\ for a backslash`)
 		if c >= 0x80 { // never split a character
 			d.put("")
 			return 0

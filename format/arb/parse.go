@@ -10,6 +10,7 @@ import (
 	"zelvik/finding"
 	"zelvik/format"
 	"zelvik/format/charset"
+	"zelvik/format/doc"
 	"zelvik/format/jsonscan"
 	"zelvik/message"
 	"zelvik/message/icu"
@@ -19,18 +20,11 @@ import (
 
 // document is a bundle that was read.
 type document struct {
-	text    *charset.Text
-	catalog *catalog.Catalog
-	root    jsonscan.Value
+	doc.One
+	root jsonscan.Value
 	// members are the entries' indexes in root.Members.
 	members []int32
 }
-
-// Catalogs gives the file's one catalog.
-func (d *document) Catalogs() []*catalog.Catalog { return []*catalog.Catalog{d.catalog} }
-
-// Text gives the file as UTF-8.
-func (d *document) Text() string { return d.text.String() }
 
 type parser struct {
 	*document
@@ -42,14 +36,14 @@ type parser struct {
 const originalKey = "x-key"
 
 func parse(data []byte) (format.Document, []finding.Finding) {
-	p := &parser{document: &document{text: charset.Decode(data), catalog: &catalog.Catalog{}}}
+	p := &parser{document: &document{One: doc.NewOne(data)}}
 	src := p.Text()
 	p.Reader = format.NewReader(src)
 	if charset.Binary(data) {
 		p.Damaged(0, "", "the file is binary, no JSON text", "give an .arb file")
 		return p.document, p.Done()
 	}
-	p.text.Faults(p.Report, "save it as UTF-8")
+	p.Coded.Faults(p.Report, "save it as UTF-8")
 	root, faults := jsonscan.Parse(src)
 	p.root = root
 	jsonscan.Tell(&p.Reader, faults)
@@ -62,7 +56,7 @@ func parse(data []byte) (format.Document, []finding.Finding) {
 
 func (p *parser) entries() {
 	members := p.root.Members
-	p.catalog.Entries = pages.Make[catalog.Entry](len(members))
+	p.Catalog.Entries = pages.Make[catalog.Entry](len(members))
 	p.members = make([]int32, 0, len(members))
 	var metadata map[string]*jsonscan.Value // where it does not stand behind its key
 	for i := range members {
@@ -79,7 +73,7 @@ func (p *parser) entries() {
 			}
 			if m.Key == "@@locale" {
 				if tag, err := culture.Parse(m.Value.Text); err == nil {
-					p.catalog.Culture = tag
+					p.Catalog.Culture = tag
 				} else {
 					p.Report("culture-unknown", m.Value.From, "", err.Error(), "write the file's culture")
 				}
@@ -90,13 +84,13 @@ func (p *parser) entries() {
 			p.Damaged(m.Value.From, m.Key, fmt.Sprintf("the text of %s is no string", m.Key), "put it in double quotes")
 			continue
 		}
-		p.catalog.Entries = append(p.catalog.Entries, catalog.Entry{Key: m.Key, Offset: m.KeyFrom})
+		p.Catalog.Entries = append(p.Catalog.Entries, catalog.Entry{Key: m.Key, Offset: m.KeyFrom})
 		p.members = append(p.members, int32(i))
 	}
 	p.Parallel(len(p.members), func(r *format.Reader, from, to int) {
 		for n := from; n < to; n++ {
 			i := int(p.members[n])
-			m, e := &members[i], &p.catalog.Entries[n]
+			m, e := &members[i], &p.Catalog.Entries[n]
 			var faults []message.Fault
 			e.Message, faults = icu.Parse(m.Value.Text)
 			for _, f := range faults {

@@ -15,18 +15,16 @@ import (
 
 // Edit makes changes; see format.Document.
 func (d *document) Edit(changes []format.Change) ([]byte, []catalog.Loss, error) {
-	base := format.NewEditor(d.Text())
-	e := &editor{document: d, Editor: jsonscan.NewEditor(&base, &d.root)}
+	e := &editor{document: d, Editor: jsonscan.NewEditor(d.Coded, &d.root)}
 	e.w.spelling = d.spelling
 	if like := likeOf(changes); like != nil && !d.spells() {
 		e.w.spelling = like.spelling
 	}
-	if err := e.Make(changes, e.change); err != nil {
+	if err := e.Make(changes, &e.w.Teller, e); err != nil {
 		return nil, nil, err
 	}
 	e.grow()
-	out, err := d.text.Patch(e.Replacements)
-	return out, e.w.Losses, err
+	return e.Done(&e.w.Teller)
 }
 
 type editor struct {
@@ -34,68 +32,73 @@ type editor struct {
 	jsonscan.Editor
 	w     writer
 	grown []*growth
+	// n is the number of the catalog that a change is for, -1 for a new culture.
+	n int
 }
 
 // which gives the number of the catalog that a change is for.
 func (e *editor) which(c format.Change) int {
-	for i, own := range e.catalogs {
+	for i, own := range e.List {
 		if own.Culture == c.Culture {
 			return i
 		}
 	}
-	if c.Culture == "" || len(e.catalogs) == 1 {
+	if c.Culture == "" || len(e.List) == 1 {
 		return 0
 	}
 	return -1
 }
 
-func (e *editor) change(c format.Change) error {
-	n := e.which(c)
-	if n < 0 {
-		return e.newCulture(c)
+// Find gives the number of an entry in the catalog that the change is for.
+func (e *editor) Find(c format.Change) (number, offset int) {
+	if e.n = e.which(c); e.n < 0 {
+		return -1, 0
 	}
-	i := e.catalogs[n].At(c.Key)
-	if i < 0 {
-		if c.Op != format.Set {
-			return format.ErrNoEntry
-		}
-		return e.insert(n, c)
+	if number = e.List[e.n].At(c.Key); number >= 0 {
+		offset = e.List[e.n].Entries[number].Offset
 	}
-	if e.double && e.stands(n, c.Key) > 1 {
+	return number, offset
+}
+
+// Remove takes out the members of an entry.
+func (e *editor) Remove(i int, c format.Change) error {
+	s := e.slots[e.n][i]
+	switch {
+	case e.doubled(s):
 		return errDouble
-	}
-	s := e.slots[n][i]
-	e.w.Entry = &catalog.Entry{Key: c.Key, Offset: e.catalogs[n].Entries[i].Offset}
-	switch c.Op {
-	case format.Remove:
-		if s.item {
-			return errItem
-		}
-		if e.shape == inner && len(s.parent.Members) == 1 { // no key without a text
-			e.Drop(&e.root, e.root.Index(c.Key))
-			return nil
-		}
+	case s.item:
+		return errItem
+	case e.shape == inner && len(s.parent.Members) == 1: // no key without a text
+		e.Drop(&e.root, e.root.Index(c.Key))
+	default:
 		e.Drop(s.parent, s.at()...)
-		return nil
-	case format.Rename:
-		return e.rename(n, s, c)
+	}
+	return nil
+}
+
+// Set changes text and note.
+func (e *editor) Set(i int, c format.Change) error {
+	s := e.slots[e.n][i]
+	if e.doubled(s) {
+		return errDouble
 	}
 	if c.Message != nil {
 		e.set(s, *c.Message)
 	}
-	if c.Note != nil && *c.Note != e.catalogs[n].Entries[i].Note {
-		if s.kind != wrapped {
-			e.w.Lose("note", "the note", "none; JSON catalogs hold no notes")
-			return nil
-		}
-		switch old := s.value.Index("description"); {
-		case old >= 0 && *c.Note == "":
-			e.Drop(s.value, old)
-		case old >= 0:
-			e.SetText(&s.value.Members[old].Value, *c.Note)
-		default:
-			e.Insert(s.value, s.value.Index("message"), "description", jsonscan.Str(*c.Note))
-		}
+	if c.Note == nil || *c.Note == e.List[e.n].Entries[i].Note {
+		return nil
+	}
+	if s.kind != wrapped {
+		e.w.Lose("note", "the note", "none; JSON catalogs hold no notes")
+		return nil
+	}
+	switch old := s.value.Index("description"); {
+	case old >= 0 && *c.Note == "":
+		e.Drop(s.value, old)
+	case old >= 0:
+		e.SetText(&s.value.Members[old].Value, *c.Note)
+	default:
+		e.Editor.Insert(s.value, s.value.Index("message"), "description", jsonscan.Str(*c.Note))
 	}
 	return nil
 }
@@ -106,25 +109,23 @@ var (
 	errObject = errors.New("the file is no JSON object")
 )
 
-// stands counts the members of a level that make up a key.
-func (e *editor) stands(n int, key string) (times int) {
-	s := e.slots[n][e.catalogs[n].At(key)]
-	if s.item || s.kind == suffix || s.kind == ordinal || s.kind == older {
-		return 1
+// doubled reports whether the members that make up an entry stand twice.
+func (e *editor) doubled(s slot) bool {
+	if !e.double || s.item || s.kind == suffix || s.kind == ordinal || s.kind == older {
+		return false
 	}
+	times := 0
 	for i := range s.parent.Members {
 		if s.parent.Members[i].Key == s.parent.Members[s.index].Key {
 			times++
 		}
 	}
-	return times
+	return times > 1
 }
 
 // newCulture adds a text in a culture that the file does not have yet.
 func (e *editor) newCulture(c format.Change) error {
 	switch {
-	case c.Op != format.Set || c.Message == nil:
-		return format.ErrNoEntry
 	case e.shape != inner:
 		return errors.New("the file has no texts in " + string(c.Culture) + "; add the culture to it first")
 	}
@@ -134,7 +135,7 @@ func (e *editor) newCulture(c format.Change) error {
 	}
 	v := &e.root.Members[i].Value
 	e.w.Entry = &catalog.Entry{Key: c.Key}
-	e.Insert(v, len(v.Members)-1, string(c.Culture), jsonscan.Str(e.w.text(&catalog.Entry{Message: *c.Message})))
+	e.Editor.Insert(v, len(v.Members)-1, string(c.Culture), jsonscan.Str(e.w.text(&catalog.Entry{Message: *c.Message})))
 	return nil
 }
 
@@ -204,7 +205,7 @@ func (e *editor) forms(s slot, m message.Message) {
 				last = s.at()[0] - 1
 			}
 		}
-		e.Insert(parent, last, name, jsonscan.Str(text))
+		e.Editor.Insert(parent, last, name, jsonscan.Str(text))
 	}
 	var gone []int
 	for i, f := range s.forms() {
@@ -230,9 +231,13 @@ func cutLast(key string) (before, after string, ok bool) {
 	return key[:at], key[at+1:], true
 }
 
-// rename changes the names of an entry's members where the new key stands on
+// Rename changes the names of an entry's members where the new key stands on
 // the same level, else moves them.
-func (e *editor) rename(n int, s slot, c format.Change) error {
+func (e *editor) Rename(number int, c format.Change) error {
+	s := e.slots[e.n][number]
+	if e.doubled(s) {
+		return errDouble
+	}
 	if s.item {
 		return errItem
 	}
@@ -256,9 +261,9 @@ func (e *editor) rename(n int, s slot, c format.Change) error {
 		if s.kind != plain {
 			return errors.New("it cannot be moved to another level; edit it in the file")
 		}
-		m := e.catalogs[n].Find(c.Key).Message
+		m := e.List[e.n].Find(c.Key).Message
 		e.Drop(s.parent, s.at()...)
-		return e.insert(n, format.Change{Key: c.NewKey, Message: &m, After: "\x00"})
+		return e.Insert(format.Change{Key: c.NewKey, Message: &m, After: "\x00"}, e.w.Entry)
 	}
 	for _, i := range s.at() {
 		m := &s.parent.Members[i]
@@ -279,7 +284,7 @@ func (e *editor) wrapped(n int) bool {
 
 // after gives the index in an object behind which a new entry goes.
 func (e *editor) after(n int, at *jsonscan.Value, c format.Change) int {
-	if i := e.catalogs[n].At(c.After); i >= 0 && c.After != "" {
+	if i := e.List[e.n].At(c.After); i >= 0 && c.After != "" {
 		s := e.slots[n][i]
 		if e.shape == inner {
 			return at.Index(c.After)

@@ -25,7 +25,7 @@ func likeOf(changes []format.Change) *document {
 
 // spells reports whether any text of the file has a placeholder.
 func (d *document) spells() bool {
-	for _, c := range d.catalogs {
+	for _, c := range d.List {
 		for i := range c.Entries {
 			if c.Entries[i].Message.HasPlaceholders() {
 				return true
@@ -47,7 +47,7 @@ func (d *document) placeOf(key string) (place, bool) {
 	if d.shape == inner {
 		return place{}, false
 	}
-	for n, c := range d.catalogs {
+	for n, c := range d.List {
 		i := c.At(key)
 		if i < 0 {
 			continue
@@ -102,18 +102,18 @@ func (e *editor) grow() {
 	}
 }
 
-// insert adds an entry as it stands in the source's file, or else as the file's
+// Insert adds an entry as it stands in the source's file, or else as the file's
 // own entries do: behind its neighbour where that stands on the same level, at
 // the end of the level that its key names, or on a new level.
-func (e *editor) insert(n int, c format.Change) error {
-	if c.Message == nil {
-		return format.ErrNoEntry
+func (e *editor) Insert(c format.Change, _ *catalog.Entry) error {
+	n := e.n
+	if n < 0 {
+		return e.newCulture(c)
 	}
 	root := e.roots[n]
 	if root.Kind != jsonscan.Object {
 		return errObject
 	}
-	e.w.Entry = &catalog.Entry{Key: c.Key}
 	p, known := place{}, false
 	if like, ok := c.Like.(*document); ok {
 		p, known = like.placeOf(c.Key)
@@ -128,10 +128,10 @@ func (e *editor) insert(n int, c format.Change) error {
 		text := e.value(p.kind, c)
 		if i := root.Index(c.Key); i >= 0 {
 			v := &root.Members[i].Value
-			e.Insert(v, len(v.Members)-1, string(e.catalogs[n].Culture), text)
+			e.Editor.Insert(v, len(v.Members)-1, string(e.List[n].Culture), text)
 			return nil
 		}
-		e.Insert(root, e.after(n, root, c), c.Key, jsonscan.Dict(jsonscan.Field{Key: string(e.catalogs[n].Culture), Value: text}))
+		e.Editor.Insert(root, e.after(n, root, c), c.Key, jsonscan.Dict(jsonscan.Field{Key: string(e.List[n].Culture), Value: text}))
 		return nil
 	}
 	if !known {
@@ -153,7 +153,7 @@ func (e *editor) insert(n int, c format.Change) error {
 	if len(path) == 1 {
 		after := e.after(n, at, c)
 		for _, f := range e.fields(path[0], p.kind, c) {
-			e.Insert(at, after, f.Key, f.Value)
+			e.Editor.Insert(at, after, f.Key, f.Value)
 		}
 		return nil
 	}
@@ -162,7 +162,7 @@ func (e *editor) insert(n int, c format.Change) error {
 		i = len(e.grown)
 		g := &growth{at: at, key: path[0], mark: fmt.Sprintf("\x00%d\x00", i)}
 		e.grown = append(e.grown, g)
-		e.Insert(at, e.after(n, at, c), g.key, jsonscan.Tree{Text: g.mark})
+		e.Editor.Insert(at, e.after(n, at, c), g.key, jsonscan.Tree{Text: g.mark})
 	}
 	value := &e.grown[i].value
 	for path = path[1:]; len(path) > 1; path = path[1:] {

@@ -10,6 +10,7 @@ import (
 	"zelvik/finding"
 	"zelvik/format"
 	"zelvik/format/charset"
+	"zelvik/format/doc"
 	"zelvik/format/jsonscan"
 	"zelvik/message"
 	"zelvik/message/loose"
@@ -18,9 +19,8 @@ import (
 
 // document is a file that was read.
 type document struct {
-	text     *charset.Text
-	root     jsonscan.Value
-	catalogs []*catalog.Catalog
+	doc.Many
+	root jsonscan.Value
 	// roots are the objects that hold the catalogs' texts; where cultures
 	// stand inside every key there is one for all of them.
 	roots []*jsonscan.Value
@@ -93,12 +93,6 @@ type form struct {
 	value    *jsonscan.Value
 }
 
-// Catalogs gives the file's catalogs, in its order.
-func (d *document) Catalogs() []*catalog.Catalog { return d.catalogs }
-
-// Text gives the file as UTF-8.
-func (d *document) Text() string { return d.text.String() }
-
 type parser struct {
 	*document
 	format.Reader
@@ -111,15 +105,15 @@ func parse(data []byte) (format.Document, []finding.Finding) { return parseAs(da
 // parseAs reads a file whose placeholders are spelled in a settled way; nil
 // finds it out.
 func parseAs(data []byte, settled *loose.Spelling) (format.Document, []finding.Finding) {
-	p := &parser{document: &document{text: charset.Decode(data)}}
+	p := &parser{document: &document{Many: doc.Many{Coded: charset.Decode(data)}}}
 	src := p.Text()
 	p.Reader = format.NewReader(src)
-	p.catalogs, p.slots, p.roots = []*catalog.Catalog{{}}, [][]slot{nil}, []*jsonscan.Value{&p.root}
+	p.List, p.slots, p.roots = []*catalog.Catalog{{}}, [][]slot{nil}, []*jsonscan.Value{&p.root}
 	if charset.Binary(data) {
 		p.Damaged(0, "", "the file is binary, no JSON text", "give a .json file")
 		return p.document, p.Done()
 	}
-	p.text.Faults(p.Report, "save it as UTF-8")
+	p.Coded.Faults(p.Report, "save it as UTF-8")
 	root, faults := jsonscan.Parse(src)
 	p.root = root
 	jsonscan.Tell(&p.Reader, faults)
@@ -188,7 +182,7 @@ func (p *parser) cultures() {
 	switch {
 	case tags(&p.root) > 0 && all(jsonscan.Object):
 		p.shape = outer
-		p.catalogs, p.roots, p.slots = nil, nil, nil
+		p.List, p.roots, p.slots = nil, nil, nil
 		members := make([]*jsonscan.Member, len(p.root.Members))
 		for i := range members {
 			members[i] = &p.root.Members[i]
@@ -200,18 +194,18 @@ func (p *parser) cultures() {
 		}
 	case len(p.root.Members) > 0 && all(jsonscan.Object) && p.innerTags() != nil:
 		p.shape = inner
-		p.catalogs, p.roots, p.slots = nil, nil, nil
+		p.List, p.roots, p.slots = nil, nil, nil
 		for _, name := range p.innerTags() {
 			tag, _ := tagOf(name)
 			p.tag = name
 			p.read(&catalog.Catalog{Culture: tag}, &p.root)
 		}
 	default:
-		c := p.catalogs[0]
+		c := p.List[0]
 		if v := p.root.Find("@@locale"); v != nil {
 			c.Culture, _ = tagOf(v.Text)
 		}
-		p.catalogs, p.roots, p.slots = nil, nil, nil
+		p.List, p.roots, p.slots = nil, nil, nil
 		p.read(c, &p.root)
 	}
 }
@@ -281,7 +275,7 @@ func (p *parser) read(c *catalog.Catalog, root *jsonscan.Value) {
 			c.Entries[i].Message = p.message(r, c.Entries[i].Key, &list[i])
 		}
 	})
-	p.catalogs, p.roots, p.slots = append(p.catalogs, c), append(p.roots, root), append(p.slots, list)
+	p.List, p.roots, p.slots = append(p.List, c), append(p.roots, root), append(p.slots, list)
 }
 
 // message reads the text or the forms at a slot.

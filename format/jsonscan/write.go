@@ -4,8 +4,8 @@ import (
 	"slices"
 	"strings"
 	"unicode/utf8"
-
-	"zelvik/format"
+	"zelvik/format/charset"
+	"zelvik/format/doc"
 )
 
 // Tree is a value to be written: Text as it stands or as a string, or an object
@@ -154,14 +154,15 @@ func (l Layout) deeper(indent string) string {
 
 // Editor edits objects of a document in its layout.
 type Editor struct {
-	*format.Editor
+	doc.Editor
 	Layout Layout
 	// inserted are the replacements that filled objects which were empty.
 	inserted map[int]int
 }
 
 // NewEditor begins the edit of a document.
-func NewEditor(e *format.Editor, root *Value) Editor {
+func NewEditor(text *charset.Text, root *Value) Editor {
+	e := doc.NewEditor(text)
 	return Editor{Editor: e, Layout: LayoutOf(e.Src, root), inserted: map[int]int{}}
 }
 

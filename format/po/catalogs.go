@@ -32,7 +32,7 @@ func (p *parser) head() {
 		switch strings.ToLower(strings.TrimSpace(name)) {
 		case "language":
 			if tag, err := culture.Parse(modifier(value)); err == nil {
-				p.target.Culture = tag
+				p.Target.Culture = tag
 			} else if value != "" {
 				p.Report("culture-unknown", offset, "", err.Error(), "write the file's culture in the header Language")
 			}
@@ -42,7 +42,7 @@ func (p *parser) head() {
 			p.keyed = value == "msgctxt"
 		}
 	}
-	if p.forms = numbered.Own(p.target.Culture); p.target.Culture == "" {
+	if p.forms = numbered.Own(p.Target.Culture); p.Target.Culture == "" {
 		p.forms = numbered.Match("", 2, nil)
 	}
 	if expression == "" || strings.Contains(expression, "EXPRESSION") {
@@ -53,7 +53,7 @@ func (p *parser) head() {
 		p.Damaged(offset, "", err.Error(), "write Plural-Forms: nplurals=2; plural=(n != 1);")
 		return
 	}
-	p.forms = numbered.Match(p.target.Culture, count, e.eval)
+	p.forms = numbered.Match(p.Target.Culture, count, e.eval)
 }
 
 // pluralForms reads "nplurals=2; plural=(n != 1);".
@@ -81,7 +81,7 @@ func (p *parser) catalogs() {
 	if p.header < 0 {
 		p.forms = numbered.Match("", 2, nil)
 	}
-	p.source.Grow(len(p.blocks))
+	p.Source.Grow(len(p.blocks))
 	type texts struct{ block, target int } // of a source entry; -1 for no target
 	list := make([]texts, 0, len(p.blocks))
 	for i := range p.blocks {
@@ -90,7 +90,7 @@ func (p *parser) catalogs() {
 		}
 		b := &p.blocks[i]
 		b.key = p.keyOf(b)
-		if !p.Add(p.source, catalog.Entry{Key: b.key, Note: b.note.text, Offset: b.id.from}) {
+		if !p.Add(p.Source, catalog.Entry{Key: b.key, Note: b.note.text, Offset: b.id.from}) {
 			continue
 		}
 		if !b.translated() {
@@ -104,20 +104,20 @@ func (p *parser) catalogs() {
 				t.State = catalog.Moved
 			}
 		}
-		p.target.Add(t)
-		list = append(list, texts{i, len(p.target.Entries) - 1})
+		p.Target.Add(t)
+		list = append(list, texts{i, len(p.Target.Entries) - 1})
 	}
 	p.Parallel(len(list), func(r *format.Reader, from, to int) {
 		for n := from; n < to; n++ {
 			var target *catalog.Entry
 			if at := list[n].target; at >= 0 {
-				target = &p.target.Entries[at]
+				target = &p.Target.Entries[at]
 			}
-			p.messages(r, &p.blocks[list[n].block], &p.source.Entries[n], target)
+			p.messages(r, &p.blocks[list[n].block], &p.Source.Entries[n], target)
 		}
 	})
-	if p.target.Culture == "" && len(p.target.Entries) == 0 {
-		p.target = nil
+	if p.Target.Culture == "" && len(p.Target.Entries) == 0 {
+		p.Target = nil
 	}
 }
 

@@ -7,30 +7,28 @@ import (
 
 	"zelvik/catalog"
 	"zelvik/format"
+	"zelvik/format/doc"
 	"zelvik/message"
 	"zelvik/message/printf"
 )
 
-// Edit makes changes; see format.Document. Changes go to the translation
-// unless they name the source's culture.
+// Edit makes changes; see format.Document.
 func (d *document) Edit(changes []format.Change) ([]byte, []catalog.Loss, error) {
-	e := &editor{document: d, Editor: format.NewEditor(d.Text())}
-	e.w = writer{newline: e.Newline, forms: d.forms, target: d.target, spell: printf.C.Write}
+	e := &editor{document: d, Editor: doc.NewEditor(d.Coded)}
+	e.w = writer{newline: e.Newline, forms: d.forms, target: d.Target, spell: printf.C.Write}
 	if d.wrapped() {
 		e.w.width = 79
 	}
-	if err := e.Make(changes, e.change); err != nil {
-		return nil, nil, err
-	}
-	out, err := d.text.Patch(e.Replacements)
-	return out, e.w.Losses, err
+	return e.Apply(changes, &e.w.Teller, e)
 }
 
 type editor struct {
 	*document
-	format.Editor
+	doc.Editor
 	w writer
 }
+
+func (e *editor) toSource(c format.Change) bool { return e.Target == nil || e.ToSource(c) }
 
 // wrapped reports whether the file's long texts go on over lines.
 func (d *document) wrapped() bool {
@@ -43,56 +41,61 @@ func (d *document) wrapped() bool {
 	return false
 }
 
-func (e *editor) change(c format.Change) error {
-	i, ok := e.find(c.Key)
+// Find gives the number of an entry's block.
+func (e *editor) Find(c format.Change) (number, offset int) {
+	if number = e.At(c.Key); number >= 0 {
+		offset = e.blocks[number].id.from
+	}
+	return number, offset
+}
+
+// Remove takes out a block with one of the blank lines around it.
+func (e *editor) Remove(i int, _ format.Change) error {
+	start, end, whole := e.Lines(e.blocks[i].from, e.blocks[i].to)
+	if whole {
+		if rest := e.Src[end:]; strings.HasPrefix(rest, e.Newline) {
+			end += len(e.Newline)
+		} else if before := e.Src[:start]; strings.HasSuffix(before, e.Newline+e.Newline) && rest == "" {
+			start -= len(e.Newline)
+		}
+	}
+	e.Replace(start, end, "")
+	return nil
+}
+
+// Set changes text, comment and state.
+func (e *editor) Set(i int, c format.Change) error {
+	b, toSource := &e.blocks[i], e.toSource(c)
+	if c.Message != nil {
+		if err := e.text(b, c, toSource); err != nil {
+			return err
+		}
+	}
 	switch {
-	case !ok && c.Op == format.Set:
-		return e.insert(c)
-	case !ok:
-		return format.ErrNoEntry
-	}
-	b := &e.blocks[i]
-	e.w.Entry = &catalog.Entry{Key: c.Key, Offset: b.id.from}
-	switch c.Op {
-	case format.Remove:
-		start, end, whole := e.Lines(b.from, b.to)
-		if whole { // with one of the blank lines around it
-			if rest := e.Src[end:]; strings.HasPrefix(rest, e.Newline) {
-				end += len(e.Newline)
-			} else if before := e.Src[:start]; strings.HasSuffix(before, e.Newline+e.Newline) && rest == "" {
-				start -= len(e.Newline)
-			}
-		}
-		e.Replace(start, end, "")
-		return nil
-	case format.Rename:
-		e.rename(b, c.NewKey)
-		return nil
-	}
-	toSource := e.target == nil || c.Culture != "" && c.Culture == e.source.Culture && c.Culture != e.target.Culture
-	if c.Message != nil && toSource {
-		if !e.keyed {
-			if m := e.source.Find(c.Key).Message; m.String() != c.Message.String() {
-				return format.ErrKeyIsText
-			}
-		} else {
-			e.setSource(b, *c.Message)
-		}
-	} else if c.Message != nil {
-		if _, ok := b.texts.at(0); !ok {
-			return format.ErrDamaged
-		}
-		e.set(b, *c.Message)
-	}
-	if c.Note != nil {
-		if toSource {
-			e.note(b, &b.note, "#. ", *c.Note)
-		} else {
-			e.note(b, &b.translatorsNote, "# ", *c.Note)
-		}
+	case c.Note != nil && toSource:
+		e.note(b, &b.note, "#. ", *c.Note)
+	case c.Note != nil:
+		e.note(b, &b.translatorsNote, "# ", *c.Note)
 	}
 	if c.State != nil && !toSource {
 		e.state(b, *c.State)
+	}
+	return nil
+}
+
+// text changes the text of the source or the translation.
+func (e *editor) text(b *block, c format.Change, toSource bool) error {
+	_, whole := b.texts.at(0)
+	switch {
+	case toSource && e.keyed:
+		e.setSource(b, *c.Message)
+	case toSource && e.Source.Find(c.Key).Message.String() != c.Message.String():
+		return format.ErrKeyIsText
+	case toSource:
+	case !whole:
+		return format.ErrDamaged
+	default:
+		e.set(b, *c.Message)
 	}
 	return nil
 }
@@ -156,7 +159,9 @@ func (e *editor) set(b *block, m message.Message) {
 	}
 }
 
-func (e *editor) rename(b *block, key string) {
+// Rename changes context or text, whichever is the key.
+func (e *editor) Rename(i int, c format.Change) error {
+	b, key := &e.blocks[i], c.NewKey
 	switch {
 	case e.keyed && b.context.from >= 0:
 		e.put(b.context, "msgctxt", key)
@@ -172,6 +177,7 @@ func (e *editor) rename(b *block, key string) {
 	default:
 		e.put(b.id, "msgid", key)
 	}
+	return nil
 }
 
 // note changes, adds or removes the comment lines of a kind.
@@ -182,7 +188,7 @@ func (e *editor) note(b *block, c *comment, mark, note string) {
 	text := string(e.w.comment(nil, mark, note))
 	switch {
 	case c.from >= 0 && note == "":
-		e.Remove(c.from, c.to)
+		e.Cut(c.from, c.to)
 	case c.from >= 0:
 		e.Replace(c.from, c.to, strings.TrimSuffix(text, e.Newline))
 	case note != "":
@@ -224,77 +230,49 @@ func (e *editor) state(b *block, s catalog.State) {
 		}
 	}
 	if rest == nil {
-		e.Remove(b.flagsFrom, b.flagsTo)
+		e.Cut(b.flagsFrom, b.flagsTo)
 	} else {
 		e.Replace(b.flagsFrom, b.flagsTo, "#, "+strings.Join(rest, ", "))
 	}
 	if b.previousFrom >= 0 {
-		e.Remove(b.previousFrom, b.previousTo)
+		e.Cut(b.previousFrom, b.previousTo)
 	}
 }
 
-// insert adds an entry. In a translation it needs the source's text; without
+// Insert adds an entry. In a translation it needs the source's text; without
 // it the key stands for that.
-func (e *editor) insert(c format.Change) error {
-	if c.Message == nil {
-		return format.ErrNoEntry
+func (e *editor) Insert(c format.Change, entry *catalog.Entry) error {
+	text := c.Key
+	if _, id, ok := strings.Cut(c.Key, "|"); ok && !e.keyed {
+		text = id
 	}
-	keyed := e.keyed
-	source := catalog.Entry{Key: c.Key, Message: message.Plain(c.Key)}
-	if c.Source != nil {
-		source.Message = *c.Source
-	} else if _, id, ok := strings.Cut(c.Key, "|"); ok && !keyed {
-		source.Message = message.Plain(id)
+	toSource := e.toSource(c)
+	if toSource && !e.keyed && entry.Message.String() != c.Key {
+		return format.ErrKeyIsText
+	}
+	source, target := e.Added(c, entry, text, toSource)
+	if own := &source.Entries[0]; c.Source == nil && !toSource && entry.Message.Choice != nil {
+		own.Message = message.Message{Choice: entry.Message.Choice}
 	}
 	w := e.w
-	if e.target == nil || c.Culture != "" && c.Culture == e.source.Culture && c.Culture != e.target.Culture {
-		if source.Message = *c.Message; !keyed && source.Message.String() != c.Key {
-			return format.ErrKeyIsText
-		}
-		if c.Note != nil {
-			source.Note = *c.Note
-		}
-	} else {
-		target := catalog.Entry{Key: c.Key, Message: *c.Message}
-		if c.Note != nil {
-			target.Note = *c.Note
-		}
-		if c.State != nil {
-			target.State = *c.State
-		}
-		w.target = &catalog.Catalog{Culture: e.target.Culture}
-		w.target.Add(target)
-		if source.Message.Choice == nil && target.Message.Choice != nil && c.Source == nil {
-			source.Message = message.Message{Choice: target.Message.Choice}
-		}
+	w.Losses, w.target, w.spell = nil, target, printf.C.Write
+	if toSource && e.Target != nil {
+		w.target = e.Target
 	}
-	if e.target == nil {
-		w.target = nil
-	}
-	own := &catalog.Catalog{Culture: e.source.Culture}
-	own.Add(source)
-	if !printf.C.Formatted(c.Key) && w.target != nil {
-		w.spell = e.w.spell
-	}
-	text := strings.TrimPrefix(string(w.entry(nil, own, 0, keyed)), e.Newline)
+	written := strings.TrimPrefix(string(w.entry(nil, source, 0, e.keyed)), e.Newline)
 	e.w.Losses = append(e.w.Losses, w.Losses...)
-	after := -1
-	if i, ok := e.find(c.After); ok {
-		after = i
-	} else if c.After != "" && len(e.blocks) > 0 {
-		after = len(e.blocks) - 1
-	} else if e.header >= 0 {
+	after := e.At(c.After)
+	if after < 0 && c.After == "" {
 		after = e.header
 	}
-	if after < 0 {
-		if len(e.blocks) > 0 {
-			e.Replace(e.blocks[0].from, e.blocks[0].from, text+e.Newline)
-		} else {
-			e.Replace(len(e.Src), len(e.Src), text)
-		}
+	gap, _ := e.Gap(c, after, len(e.blocks), func(i int) doc.Span { return doc.Span{From: e.blocks[i].from, To: e.blocks[i].to} }, len(e.Src), "")
+	switch {
+	case !gap.Before:
+		written = e.Newline + written
+	case len(e.blocks) > 0:
+		e.Replace(gap.At, gap.At, written+e.Newline)
 		return nil
 	}
-	at := e.blocks[after].to
-	e.Replace(at, at, e.Newline+e.Newline+strings.TrimSuffix(text, e.Newline))
+	e.Put(gap, written)
 	return nil
 }

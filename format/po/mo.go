@@ -12,6 +12,7 @@ import (
 	"zelvik/finding"
 	"zelvik/format"
 	"zelvik/format/charset"
+	"zelvik/format/doc"
 )
 
 // Compiled is the format "mo": what gettext reads when a program runs. It is
@@ -39,7 +40,7 @@ var Compiled = &format.Format{
 	Parse: func(data []byte) (format.Document, []finding.Finding) {
 		r := format.NewReader("")
 		r.Damaged(0, "", "compiled gettext catalogs are written only", "give the .po file that it was made of")
-		return &document{text: charset.Decode(data), source: &catalog.Catalog{}, index: map[string]int{}, header: -1}, r.Done()
+		return &document{Pair: doc.Pair{Coded: charset.Decode(data), Source: &catalog.Catalog{}}, header: -1}, r.Done()
 	},
 	Message: Format.Message,
 	Compose: format.Alone(compile),

@@ -12,6 +12,7 @@ import (
 	"zelvik/finding"
 	"zelvik/format"
 	"zelvik/format/charset"
+	"zelvik/format/doc"
 	"zelvik/format/numbered"
 	"zelvik/pages"
 )
@@ -22,11 +23,8 @@ const keysHeader = "X-Keys"
 
 // document is a catalog that was read.
 type document struct {
-	text           *charset.Text
-	source, target *catalog.Catalog
-	blocks         []block
-	// index finds blocks by key, once an edit has asked.
-	index map[string]int
+	doc.Pair // its index is made once an edit asks
+	blocks   []block
 	// keyed says that contexts are keys.
 	keyed bool
 	forms numbered.Forms
@@ -79,31 +77,18 @@ type comment struct {
 	text     string
 }
 
-// Catalogs gives the source, and the translation unless the file is a
-// template.
-func (d *document) Catalogs() []*catalog.Catalog {
-	if d.target == nil {
-		return []*catalog.Catalog{d.source}
-	}
-	return []*catalog.Catalog{d.source, d.target}
-}
-
-// find gives the number of the block with a key.
-func (d *document) find(key string) (int, bool) {
-	if d.index == nil {
-		d.index = make(map[string]int, len(d.blocks))
+// At gives the number of the block with a key, -1 where there is none.
+func (d *document) At(key string) int {
+	if d.Index == nil {
+		d.Index = make(map[string]int, len(d.blocks))
 		for i := range d.blocks {
-			if _, double := d.index[d.blocks[i].key]; !double && i != d.header {
-				d.index[d.blocks[i].key] = i
+			if _, double := d.Index[d.blocks[i].key]; !double && i != d.header {
+				d.Index[d.blocks[i].key] = i
 			}
 		}
 	}
-	i, ok := d.index[key]
-	return i, ok
+	return d.Pair.At(key)
 }
-
-// Text gives the file as UTF-8.
-func (d *document) Text() string { return d.text.String() }
 
 type parser struct {
 	*document
@@ -123,7 +108,7 @@ func parse(data []byte) (format.Document, []finding.Finding) {
 		named = string(m[1])
 		text = charset.DecodeIn(data, named)
 	}
-	p := &parser{document: &document{text: text, source: &catalog.Catalog{}, target: &catalog.Catalog{}, header: -1}}
+	p := &parser{document: &document{Pair: doc.Pair{Coded: text, Source: &catalog.Catalog{}, Target: &catalog.Catalog{}}, header: -1}}
 	p.src = p.Text()
 	p.Reader = format.NewReader(p.src)
 	if charset.Binary(data) {
@@ -228,7 +213,7 @@ func (p *parser) block() {
 			}
 			if strings.HasPrefix(trimmed, "#~") {
 				if strings.HasPrefix(strings.TrimLeft(trimmed[2:], " "), "msgid ") {
-					p.target.Obsolete++
+					p.Target.Obsolete++
 				}
 				if b.id.from < 0 {
 					b.from = -1

@@ -7,27 +7,24 @@ import (
 	"zelvik/catalog"
 	"zelvik/culture"
 	"zelvik/format"
+	"zelvik/format/doc"
 	"zelvik/message"
 	"zelvik/message/icu"
 )
 
 // Edit makes changes; see format.Document.
 func (d *document) Edit(changes []format.Change) ([]byte, []catalog.Loss, error) {
-	e := &editor{document: d, Editor: format.NewEditor(d.Text())}
+	e := &editor{document: d, Editor: doc.NewEditor(d.Coded)}
 	e.w = writer{escaped: d.escaped, newline: e.Newline, sign: d.sign(), printf: d.printf()}
 	if like, ok := likeOf(changes); ok {
 		e.choices = like.choices() && !d.plurals()
 	}
-	if err := e.Make(changes, e.change); err != nil {
-		return nil, nil, err
-	}
-	out, err := d.text.Patch(e.Replacements)
-	return out, e.w.Losses, err
+	return e.Apply(changes, &e.w.Teller, e)
 }
 
 type editor struct {
 	*document
-	format.Editor
+	doc.Editor
 	w writer
 	// choices says that plurals are choice formats, as in the source's file.
 	choices bool
@@ -77,7 +74,7 @@ func (e *editor) limited(m message.Message) message.Message {
 // sign is what parts key and value in the file's first entry.
 func (d *document) sign() string {
 	for _, s := range d.slots {
-		if sign := d.Text()[s.keyTo:s.valueFrom]; sign != "" && !strings.ContainsAny(sign, "\\\r\n") {
+		if sign := d.Text()[s.Key.To:s.Value.From]; sign != "" && !strings.ContainsAny(sign, "\\\r\n") {
 			return sign
 		}
 	}
@@ -87,8 +84,8 @@ func (d *document) sign() string {
 // printf reports whether the file's texts are format strings and no patterns.
 func (d *document) printf() bool {
 	format, pattern := 0, 0
-	for i := range d.catalog.Entries {
-		for p := range d.catalog.Entries[i].Message.Placeholders() {
+	for i := range d.Catalog.Entries {
+		for p := range d.Catalog.Entries[i].Message.Placeholders() {
 			if p.Syntax == message.Java {
 				format++
 			} else {
@@ -99,46 +96,46 @@ func (d *document) printf() bool {
 	return format > pattern
 }
 
-func (e *editor) change(c format.Change) error {
-	i := e.catalog.At(c.Key)
-	switch {
-	case c.Op == format.Set && i < 0:
-		return e.insert(c)
-	case i < 0:
-		return format.ErrNoEntry
+// Find gives the number of an entry.
+func (e *editor) Find(c format.Change) (number, offset int) {
+	if number = e.Catalog.At(c.Key); number >= 0 {
+		offset = e.slots[number].Whole.From
 	}
-	s, entry := e.slots[i], &e.catalog.Entries[i]
-	e.w.Entry = entry
-	switch c.Op {
-	case format.Remove:
-		from := s.from
-		if s.noteFrom >= 0 {
-			from = s.noteFrom
-		}
-		e.Remove(from, s.to)
-		return nil
-	case format.Rename:
-		e.Replace(s.from, s.keyTo, string(e.w.escape(nil, c.NewKey, true)))
-		return nil
-	}
+	return number, offset
+}
+
+// Remove takes out an entry with its comment.
+func (e *editor) Remove(i int, _ format.Change) error {
+	e.Cut(e.slots[i].Begin(), e.slots[i].Whole.To)
+	return nil
+}
+
+// Rename changes the key.
+func (e *editor) Rename(i int, c format.Change) error {
+	e.Replace(e.slots[i].Key.From, e.slots[i].Key.To, string(e.w.escape(nil, c.NewKey, true)))
+	return nil
+}
+
+// Set changes value and comment.
+func (e *editor) Set(i int, c format.Change) error {
 	if c.Message != nil {
-		e.set(s, *c.Message)
+		e.set(&e.slots[i], *c.Message)
 	}
-	if c.Note != nil && *c.Note != entry.Note {
-		e.note(s, *c.Note)
+	if c.Note != nil && *c.Note != e.Catalog.Entries[i].Note {
+		e.note(&e.slots[i], *c.Note)
 	}
 	return nil
 }
 
 // set replaces the value, where it reads as something else.
-func (e *editor) set(s slot, m message.Message) {
+func (e *editor) set(s *doc.Slot, m message.Message) {
 	value := e.w.value(&catalog.Entry{Message: e.limited(m)})
-	if s.valueFrom == s.keyTo && value != "" { // a key alone
-		e.Replace(s.valueFrom, s.to, e.w.sign+string(e.w.behind(nil, e.w.sign, value)))
+	if s.Value.From == s.Key.To && value != "" { // a key alone
+		e.Replace(s.Value.From, s.Whole.To, e.w.sign+string(e.w.behind(nil, e.w.sign, value)))
 		return
 	}
-	spell := func(text string) string { return string(e.w.behind(nil, e.Src[s.keyTo:s.valueFrom], text)) }
-	e.Splice(s.valueFrom, s.to, spell(value), func(raw string) string {
+	spell := func(text string) string { return string(e.w.behind(nil, e.Src[s.Key.To:s.Value.From], text)) }
+	e.Splice(s.Value.From, s.Whole.To, spell(value), func(raw string) string {
 		p := &parser{src: raw, Reader: format.NewReader(raw)}
 		text, slashes := p.read("", ""), len(raw)-len(strings.TrimRight(raw, `\`))
 		if p.at == len(raw) && slashes%2 == 0 { // else the next line would go on with it
@@ -149,60 +146,32 @@ func (e *editor) set(s slot, m message.Message) {
 }
 
 // note changes, adds or removes the comment before an entry.
-func (e *editor) note(s slot, note string) {
-	line := strings.LastIndexAny(e.Src[:s.from], "\r\n") + 1
-	indent := e.Src[line:s.from]
+func (e *editor) note(s *doc.Slot, note string) {
+	line := strings.LastIndexAny(e.Src[:s.Whole.From], "\r\n") + 1
+	indent := e.Src[line:s.Whole.From]
 	text := strings.ReplaceAll(e.w.note(note), e.Newline, e.Newline+indent)
 	switch {
-	case s.noteFrom < 0 && note != "":
+	case !s.Note.There() && note != "":
 		e.Replace(line, line, indent+text+e.Newline)
-	case s.noteFrom >= 0 && note == "":
-		e.Replace(s.noteFrom, line, "")
-	case s.noteFrom >= 0:
-		mark := strings.TrimLeft(e.Src[s.noteFrom:s.noteTo], " \t\f")
+	case s.Note.There() && note == "":
+		e.Replace(s.Note.From, line, "")
+	case s.Note.There():
+		mark := strings.TrimLeft(e.Src[s.Note.From:s.Note.To], " \t\f")
 		if strings.HasPrefix(mark, "!") {
 			text = strings.ReplaceAll("!"+text[1:], e.Newline+indent+"#", e.Newline+indent+"!")
 		}
-		e.Replace(s.noteFrom, s.noteTo, indent+text)
+		e.Replace(s.Note.From, s.Note.To, indent+text)
 	}
 }
 
-func (e *editor) insert(c format.Change) error {
-	if c.Message == nil {
-		return format.ErrNoEntry
-	}
-	entry := catalog.Entry{Key: c.Key, Message: *c.Message}
-	if c.Note != nil {
-		entry.Note = *c.Note
-	}
-	e.w.Entry = &entry
+// Insert adds an entry behind its neighbour.
+func (e *editor) Insert(c format.Change, entry *catalog.Entry) error {
 	entry.Message = e.limited(entry.Message)
-	text := string(e.w.entry(nil, &entry))
-	i := e.catalog.At(c.After)
-	switch {
-	case i < 0 && c.After == "" && len(e.slots) > 0:
-		s := e.slots[0]
-		at := s.from
-		if s.noteFrom >= 0 {
-			at = s.noteFrom
-		} else {
-			at = strings.LastIndexAny(e.Src[:at], "\r\n") + 1
-		}
-		e.Replace(at, at, text+e.Newline)
-	case i >= 0 || len(e.slots) > 0:
-		if i < 0 {
-			i = len(e.slots) - 1
-		}
-		to := e.slots[i].to
-		if to == len(e.Src) && strings.HasSuffix(e.Src, `\`) { // else it would go on with the last line
-			text = e.Newline + text
-		}
-		e.Replace(to, to, e.Newline+text)
-	default:
-		if e.Src != "" && !strings.HasSuffix(e.Src, "\n") {
-			text = e.Newline + text
-		}
-		e.Replace(len(e.Src), len(e.Src), text+e.Newline)
+	gap, _ := e.Gap(c, e.Catalog.At(c.After), len(e.slots), func(i int) doc.Span { return doc.Span{From: e.slots[i].Begin(), To: e.slots[i].Whole.To} }, len(e.Src), "")
+	text := string(e.w.entry(nil, entry))
+	if !gap.Before && gap.At == len(e.Src) && strings.HasSuffix(e.Src, `\`) { // else it would go on with the last line
+		text = e.Newline + text
 	}
+	e.Put(gap, text)
 	return nil
 }

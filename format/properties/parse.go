@@ -9,32 +9,17 @@ import (
 	"zelvik/finding"
 	"zelvik/format"
 	"zelvik/format/charset"
+	"zelvik/format/doc"
 	"zelvik/pages"
 )
 
 // document is a properties file that was read.
 type document struct {
-	text    *charset.Text
-	catalog *catalog.Catalog
-	slots   []slot
+	doc.One
+	slots []doc.Slot
 	// escaped says that characters beyond ASCII are written as \uXXXX.
 	escaped bool
 }
-
-// slot says where the pieces of an entry stand; noteFrom is -1 where it has no
-// comment before it.
-type slot struct {
-	noteFrom, noteTo int
-	from, to         int // the key's first byte; behind the value, before the line end
-	keyTo            int
-	valueFrom        int
-}
-
-// Catalogs gives the file's one catalog.
-func (d *document) Catalogs() []*catalog.Catalog { return []*catalog.Catalog{d.catalog} }
-
-// Text gives the file as UTF-8.
-func (d *document) Text() string { return d.text.String() }
 
 type parser struct {
 	*document
@@ -49,7 +34,7 @@ func parse(data []byte) (format.Document, []finding.Finding) {
 	if text.Encoding == charset.UTF8 && text.Bad >= 0 && !charset.Binary(data) {
 		text = charset.DecodeIn(data, "iso-8859-1") // what Properties.load takes a stream of bytes for
 	}
-	p := &parser{document: &document{text: text, catalog: &catalog.Catalog{}}}
+	p := &parser{document: &document{One: doc.One{Coded: text, Catalog: &catalog.Catalog{}}}}
 	p.src = p.Text()
 	p.Reader = format.NewReader(p.src)
 	if charset.Binary(data) {
@@ -62,13 +47,13 @@ func parse(data []byte) (format.Document, []finding.Finding) {
 		p.escaped = false
 	}
 	p.lines()
-	p.Texts(p.catalog.Entries, p.texts, true, read)
+	p.Texts(p.Catalog.Entries, p.texts, true, read)
 	return p.document, p.Done()
 }
 
 // lines goes through the file.
 func (p *parser) lines() {
-	noteFrom, noteTo := -1, -1
+	comment := doc.Nowhere
 	var note []string
 	for p.at < len(p.src) {
 		start := p.at
@@ -79,22 +64,21 @@ func (p *parser) lines() {
 		switch c := p.src[p.at]; {
 		case c == '\n' || c == '\r':
 			p.lineEnd()
-			noteFrom, note = -1, nil
+			comment, note = doc.Nowhere, nil
 		case c == '#' || c == '!':
-			if noteFrom < 0 {
-				noteFrom = start
+			if !comment.There() {
+				comment.From = start
 			}
 			end := p.at
 			for end < len(p.src) && p.src[end] != '\n' && p.src[end] != '\r' {
 				end++
 			}
 			note = append(note, p.comment(p.src[p.at:end]))
-			p.at, noteTo = end, end
+			p.at, comment.To = end, end
 			p.lineEnd()
 		default:
-			s := slot{noteFrom: noteFrom, noteTo: noteTo, from: p.at}
-			p.entry(s, strings.TrimSpace(strings.Join(note, "\n")))
-			noteFrom, note = -1, nil
+			p.entry(doc.Slot{Note: comment, Whole: doc.Span{From: p.at}}, strings.TrimSpace(strings.Join(note, "\n")))
+			comment, note = doc.Nowhere, nil
 		}
 	}
 }
@@ -135,21 +119,21 @@ func (p *parser) lineEnd() {
 }
 
 // entry reads key and value, over continued lines.
-func (p *parser) entry(s slot, note string) {
+func (p *parser) entry(s doc.Slot, note string) {
 	key := p.read(" \t\f=:", "")
-	s.keyTo = p.at
+	s.Key = doc.Span{From: s.Whole.From, To: p.at}
 	p.blankOver()
 	if p.at < len(p.src) && (p.src[p.at] == '=' || p.src[p.at] == ':') {
 		p.at++
 		p.blankOver()
 	}
-	s.valueFrom = p.at
+	s.Value.From = p.at
 	value := p.read("", key)
-	s.to = p.at
+	s.Whole.To, s.Value.To = p.at, p.at
 	p.lineEnd()
-	p.Once(key, key, s.from)
-	p.catalog.Entries = pages.Append(p.catalog.Entries, catalog.Entry{Key: key, Note: note, Offset: s.from})
-	p.texts = pages.Append(p.texts, format.Spelled{Text: value, Offset: s.valueFrom})
+	p.Once(key, key, s.Whole.From)
+	p.Catalog.Entries = pages.Append(p.Catalog.Entries, catalog.Entry{Key: key, Note: note, Offset: s.Whole.From})
+	p.texts = pages.Append(p.texts, format.Spelled{Text: value, Offset: s.Value.From})
 	p.slots = pages.Append(p.slots, s)
 }
 

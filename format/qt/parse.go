@@ -1,7 +1,6 @@
 package qt
 
 import (
-	"fmt"
 	"strconv"
 	"strings"
 
@@ -9,7 +8,7 @@ import (
 	"zelvik/culture"
 	"zelvik/finding"
 	"zelvik/format"
-	"zelvik/format/charset"
+	"zelvik/format/doc"
 	"zelvik/format/numbered"
 	"zelvik/format/xmlscan"
 	"zelvik/message"
@@ -17,26 +16,20 @@ import (
 
 // document is a translation source that was read.
 type document struct {
-	text           *charset.Text
-	source, target *catalog.Catalog
-	slots          []slot
-	index          map[string]int
-	forms          numbered.Forms
-	// lastEnd is where a message may be added when no neighbour is known: the
-	// end tag of the last context, or of TS; -1 for nowhere.
+	doc.Pair
+	slots []slot
+	forms numbered.Forms
+	// contextEnd and rootEnd are where a message may be added when no neighbour
+	// is known: the end tag of the last context, and of TS; -1 for nowhere.
 	contextEnd, rootEnd int
 	// alone says that source and translation are in one culture.
 	alone bool
 }
 
-// span is a stretch of the text; from is -1 where it is not there.
-type span struct{ from, to int }
-
-// slot says where the pieces of a message stand: whole elements and their
-// contents.
+// slot says where the pieces of a message stand.
 type slot struct {
-	message, start      span // the element; its start tag
-	id                  span // the value of the attribute
+	place               doc.Element
+	id                  doc.Span // the value of the attribute
 	source, translation element
 	extra, translator   element
 	comment             element
@@ -47,46 +40,26 @@ type slot struct {
 	kind                string // the translation's type
 }
 
-// element is the place of an element, of its start tag and of its content.
+// element is the place of an element and its text.
 type element struct {
-	whole, start, content span
-	text                  string
-	lone                  bool
+	doc.Element
+	text string
 }
 
-var nowhere = element{whole: span{-1, -1}}
-
-// Catalogs gives the source and the translation; in a file whose source is in
-// the same culture, the one catalog of both.
-func (d *document) Catalogs() []*catalog.Catalog {
-	if d.target == nil {
-		return []*catalog.Catalog{d.source}
-	}
-	return []*catalog.Catalog{d.source, d.target}
-}
-
-// Text gives the file as UTF-8.
-func (d *document) Text() string { return d.text.String() }
+var nowhere = element{Element: doc.NoElement}
 
 type parser struct {
 	*document
-	format.Reader
-	*xmlscan.Scanner
-	src     string
+	doc.XML
 	context string
 }
 
 func parse(data []byte) (format.Document, []finding.Finding) {
-	p := &parser{document: &document{text: charset.Decode(data), source: &catalog.Catalog{}, target: &catalog.Catalog{}, index: map[string]int{}, contextEnd: -1, rootEnd: -1}}
-	p.src = p.document.Text()
-	p.Reader = format.NewReader(p.src)
-	p.Scanner = xmlscan.New(p.src)
-	p.forms = formsOf("")
-	if charset.Binary(data) {
-		p.Damaged(0, "", "the file is binary, no XML text", "give a .ts file")
+	p := &parser{document: &document{Pair: doc.NewPair(data), contextEnd: -1, rootEnd: -1, forms: formsOf("")}}
+	ok := false
+	if p.XML, ok = doc.NewXML(p.Coded, data, "a .ts file"); !ok {
 		return p.document, p.Done()
 	}
-	p.text.Faults(p.Report, "save it as UTF-8")
 	root := false
 	for p.Next() {
 		switch {
@@ -105,19 +78,13 @@ func parse(data []byte) (format.Document, []finding.Finding) {
 			p.rootEnd = p.From
 		}
 	}
-	if !root {
-		p.Damaged(0, "", "the file has no <TS>", `write <TS version="2.1"></TS> around the contexts`)
-	}
-	for _, f := range p.Faults {
-		p.Damaged(f.Offset, "", f.Text, f.Mend)
-	}
 	p.catalogs()
-	return p.document, p.Done()
+	return p.document, p.End(root, "TS", `write <TS version="2.1"></TS> around the contexts`)
 }
 
 // head reads the attributes of TS.
 func (p *parser) head() {
-	for name, c := range map[string]*catalog.Catalog{"language": p.target, "sourcelanguage": p.source} {
+	for name, c := range map[string]*catalog.Catalog{"language": p.Target, "sourcelanguage": p.Source} {
 		value, ok := p.Value(name)
 		if !ok || value == "" {
 			continue
@@ -129,45 +96,23 @@ func (p *parser) head() {
 		}
 		c.Culture = tag
 	}
-	p.forms = formsOf(p.target.Culture)
+	p.forms = formsOf(p.Target.Culture)
 }
 
 // element reads the element just begun: its text, in which <byte value="x1b"/>
 // stands for a control character.
 func (p *parser) element() element {
-	e := element{whole: span{p.From, p.To}, start: span{p.From, p.To}, content: span{p.To, p.To}, lone: p.Lone}
-	if p.Lone {
-		return e
-	}
-	name := p.Name
-	var out strings.Builder
-	depth := len(p.Open)
-	for p.Next() && len(p.Open) >= depth {
-		switch {
-		case p.Kind == xmlscan.Text:
-			out.WriteString(p.Unescape(p.From, p.To))
-		case p.Kind == xmlscan.CDATA:
-			out.WriteString(xmlscan.LineEnds(p.src[p.InnerFrom:p.InnerTo]))
-		case p.Kind == xmlscan.Start && p.Name == "byte":
-			value, _ := p.Value("value")
-			out.WriteString(byteOf(value))
-			if !p.Lone {
-				p.Skip()
-			}
-		case p.Kind == xmlscan.Start && (p.Name == "message" || p.Name == "context" || p.Name == "translation" || p.Name == "source"):
-			p.Back()
-			p.Close(name)
-			e.content.to, e.whole.to = p.From, p.From
-			e.text = out.String()
-			return e
-		case p.Kind == xmlscan.Start:
-			p.Damaged(p.From, "", fmt.Sprintf("the tag <%s> stands bare in a text", p.Name), "write &lt; for <")
+	text, el := p.Characters(func() string {
+		if p.Name != "byte" {
+			return p.Bare("")
+		}
+		value, _ := p.Value("value")
+		if !p.Lone {
 			p.Skip()
 		}
-	}
-	e.content.to, e.whole.to = p.From, p.To
-	e.text = out.String()
-	return e
+		return byteOf(value)
+	}, "message", "context", "translation", "source")
+	return element{el, text}
 }
 
 // byteOf reads the number of a control character: "x1b" or "27".
@@ -186,11 +131,11 @@ func byteOf(value string) string {
 // message reads one message. Obsolete and vanished ones are kept untouched and
 // not offered.
 func (p *parser) message() {
-	s := slot{message: span{p.From, p.To}, start: span{p.From, p.To}, id: span{-1, -1}, source: nowhere, translation: nowhere, extra: nowhere, translator: nowhere, comment: nowhere}
+	s := slot{id: doc.Nowhere, source: nowhere, translation: nowhere, extra: nowhere, translator: nowhere, comment: nowhere}
 	id := ""
 	for _, a := range p.Attributes {
 		if a.Name == "id" {
-			s.id = span{a.ValueFrom, a.ValueTo}
+			s.id = doc.Span{From: a.ValueFrom, To: a.ValueTo}
 			id = p.Unescape(a.ValueFrom, a.ValueTo)
 		}
 	}
@@ -199,11 +144,7 @@ func (p *parser) message() {
 	if p.Lone {
 		return
 	}
-	depth := len(p.Open)
-	for p.Next() && len(p.Open) >= depth {
-		if p.Kind != xmlscan.Start {
-			continue
-		}
+	s.place = p.Inside(func() {
 		switch p.Name {
 		case "source":
 			s.source = p.element()
@@ -215,17 +156,10 @@ func (p *parser) message() {
 			s.translator = p.element()
 		case "translation":
 			p.translation(&s)
-		case "message", "context":
-			p.Back()
-			p.Close("message")
-			s.message.to = p.From
-			p.add(s, id)
-			return
 		default:
 			p.Skip()
 		}
-	}
-	s.message.to = p.To
+	}, "message", "context")
 	p.add(s, id)
 }
 
@@ -233,85 +167,74 @@ func (p *parser) message() {
 // the first, longest one counts.
 func (p *parser) translation(s *slot) {
 	s.kind, _ = p.Value("type")
-	variants, _ := p.Value("variants")
-	if !s.numerus && variants != "yes" {
+	if variants, _ := p.Value("variants"); variants == "yes" || s.numerus {
+		s.translation = p.longest(s)
+	} else {
 		s.translation = p.element()
-		return
 	}
-	e := element{whole: span{p.From, p.To}, start: span{p.From, p.To}, content: span{p.To, p.To}, lone: p.Lone}
-	if !p.Lone {
-		depth := len(p.Open)
-		first := true
-		for p.Next() && len(p.Open) >= depth {
-			switch {
-			case p.Kind == xmlscan.Start && p.Name == "numerusform":
-				if v, _ := p.Value("variants"); v == "yes" {
-					s.shorter = true
-					whole := element{whole: span{p.From, p.To}, start: span{p.From, p.To}, content: span{p.To, p.To}}
-					depth := len(p.Open)
-					for p.Next() && len(p.Open) >= depth {
-						if p.Kind == xmlscan.Start && p.Name == "lengthvariant" {
-							if v := p.element(); whole.text == "" {
-								whole.text = v.text
-							}
-						}
-					}
-					whole.content.to, whole.whole.to = p.From, p.To
-					s.forms = append(s.forms, whole)
-					continue
-				}
+}
+
+// longest reads an element that holds the forms of a translation, or texts of
+// several lengths.
+func (p *parser) longest(s *slot) (e element) {
+	first := true
+	e.Element = p.Inside(func() {
+		switch p.Name {
+		case "numerusform":
+			if v, _ := p.Value("variants"); v == "yes" {
+				s.forms = append(s.forms, p.longest(s))
+			} else {
 				s.forms = append(s.forms, p.element())
-			case p.Kind == xmlscan.Start && p.Name == "lengthvariant":
-				v := p.element()
-				if first {
-					e.text = v.text
-				}
-				s.shorter = s.shorter || !first
-				first = false
-			case p.Kind == xmlscan.Start:
-				p.Skip()
 			}
+		case "lengthvariant":
+			v := p.element()
+			if first {
+				e.text = v.text
+			}
+			s.shorter = s.shorter || !first
+			first = false
+		default:
+			p.Skip()
 		}
-		e.content.to, e.whole.to = p.From, p.To
-	}
-	s.translation = e
+	})
+	return e
 }
 
 // add keeps a message under its key: its id, or its context and source, with
 // the comment that tells it from others.
 func (p *parser) add(s slot, id string) {
 	if s.kind == "vanished" || s.kind == "obsolete" {
-		p.target.Obsolete++
+		p.Target.Obsolete++
 		return
 	}
 	key := id
-	if s.id.from < 0 {
+	if !s.id.There() {
 		s.context = p.context
 		key = s.key(s.source.text, s.comment.text)
 	}
-	if s.source.whole.from < 0 && s.id.from < 0 {
-		p.Damaged(s.message.from, "", "<message> without <source>", "add <source>...</source>")
+	if !s.source.There() && !s.id.There() {
+		p.Damaged(s.place.Whole.From, "", "<message> without <source>", "add <source>...</source>")
 		return
 	}
-	if !p.Once(key, key, s.message.from) {
+	if !p.Once(key, key, s.place.Whole.From) {
 		return
 	}
-	p.index[key] = len(p.slots)
+	p.Index[key] = len(p.slots)
 	p.slots = append(p.slots, s)
-	p.source.Add(catalog.Entry{Key: key, Note: s.extra.text, Offset: s.message.from})
+	p.Source.Add(catalog.Entry{Key: key, Note: s.extra.text, Offset: s.place.Whole.From})
 }
 
 // catalogs makes the entries of both sides.
 func (p *parser) catalogs() {
-	p.alone = p.target.Culture == p.source.Culture && p.target.Culture != "" || p.target.Culture == "" && !p.translated()
+	p.alone = p.Target.Culture == p.Source.Culture && p.Target.Culture != "" || p.Target.Culture == "" && !p.translated()
 	for i := range p.slots {
 		s := &p.slots[i]
-		e := &p.source.Entries[i]
+		e := &p.Source.Entries[i]
 		e.Message = p.read(s, s.source.text, nil)
 		if !s.translated() {
 			continue
 		}
-		t := catalog.Entry{Key: e.Key, Note: s.translator.text, State: catalog.Done, Offset: s.message.from}
+		t := catalog.Entry{Key: e.Key, Note: s.translator.text, State: catalog.Done, Offset: s.place.Whole.From}
 		if s.kind == "unfinished" {
 			t.State = catalog.Draft
 		}
@@ -323,10 +246,10 @@ func (p *parser) catalogs() {
 			e.Message = t.Message
 			continue
 		}
-		p.target.Add(t)
+		p.Target.Add(t)
 	}
 	if p.alone {
-		p.target = nil
+		p.Target = nil
 	}
 }
 

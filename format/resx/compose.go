@@ -6,6 +6,7 @@ import (
 
 	"zelvik/catalog"
 	"zelvik/format"
+	"zelvik/format/doc"
 	"zelvik/format/xmlscan"
 	"zelvik/message/composite"
 	"zelvik/message/icu"
@@ -87,23 +88,9 @@ func (w *composer) data(out []byte, c *catalog.Catalog, e *catalog.Entry, indent
 	out = format.Put(out, indent, `<data name="`, xmlscan.EscapeAttribute(e.Key), `" xml:space="preserve">`, newline)
 	out = format.Put(out, indent, indent, "<value>", xmlscan.EscapeText(w.value(c, e)), "</value>", newline)
 	if e.Note != "" {
-		out = format.Put(out, indent, indent, "<comment>", xmlscan.EscapeText(w.legal(e.Note)), "</comment>", newline)
+		out = format.Put(out, indent, indent, "<comment>", xmlscan.EscapeText(doc.Legal(&w.Teller, e.Note)), "</comment>", newline)
 	}
 	return format.Put(out, indent, "</data>", newline)
-}
-
-// legal leaves out characters that XML cannot hold.
-func (w *composer) legal(text string) string {
-	if xmlscan.Legal(text) {
-		return text
-	}
-	w.Lose("character", "control characters that XML cannot hold", "they are left out")
-	return strings.Map(func(r rune) rune {
-		if !xmlscan.Legal(string(r)) {
-			return -1
-		}
-		return r
-	}, text)
 }
 
 // value spells a message: a composite format string, or an ICU message where
@@ -111,7 +98,7 @@ func (w *composer) legal(text string) string {
 func (w *composer) value(c *catalog.Catalog, e *catalog.Entry) string {
 	m := w.Resolved(c, e).Message
 	if text, ok := m.Plain("{"); ok {
-		return w.legal(text)
+		return doc.Legal(&w.Teller, text)
 	}
 	text := ""
 	if m.Choice != nil {
@@ -127,5 +114,5 @@ func (w *composer) value(c *catalog.Catalog, e *catalog.Entry) string {
 	if m.Choice == nil && !m.HasPlaceholders() && (composite.Formatted(text) || icu.LooksChosen(text)) {
 		w.Lose("escape", "that the braces in the text are no placeholder", "they read as one")
 	}
-	return w.legal(text)
+	return doc.Legal(&w.Teller, text)
 }

@@ -1,84 +1,71 @@
 package resx
 
 import (
-	"fmt"
+	"errors"
 	"strings"
 
 	"zelvik/catalog"
 	"zelvik/format"
+	"zelvik/format/doc"
 	"zelvik/format/xmlscan"
-	"zelvik/message"
 )
 
 // Edit makes changes; see format.Document.
 func (d *document) Edit(changes []format.Change) ([]byte, []catalog.Loss, error) {
-	e := &editor{document: d, Editor: format.NewEditor(d.Text())}
-	if err := e.Make(changes, e.change); err != nil {
-		return nil, nil, err
-	}
-	out, err := d.text.Patch(e.Replacements)
-	return out, e.Losses, err
+	e := &editor{document: d, Editor: doc.NewEditor(d.Coded)}
+	return e.Apply(changes, &e.w.Teller, e)
 }
 
 type editor struct {
 	*document
-	format.Editor
+	doc.Editor
+	w composer
 }
 
-func (e *editor) find(key string) int {
-	return e.catalog.At(key)
+// Find gives the number of an entry.
+func (e *editor) Find(c format.Change) (number, offset int) {
+	if number = e.Catalog.At(c.Key); number >= 0 {
+		offset = e.slots[number].place.From
+	}
+	return number, offset
 }
 
-func (e *editor) change(c format.Change) error {
-	i := e.find(c.Key)
-	switch {
-	case c.Op == format.Set && i < 0:
-		return e.insert(c)
-	case i < 0:
-		return format.ErrNoEntry
-	}
-	s, entry := e.slots[i], &e.catalog.Entries[i]
-	w := &composer{Teller: format.Teller{Entry: entry}}
-	defer func() { e.Losses = append(e.Losses, w.Losses...) }()
-	switch c.Op {
-	case format.Remove:
-		e.Remove(s.from, s.to)
-		return nil
-	case format.Rename:
-		e.Replace(s.nameFrom, s.nameTo, xmlscan.EscapeAttribute(c.NewKey))
-		return nil
-	}
+// Remove takes out an entry.
+func (e *editor) Remove(i int, _ format.Change) error {
+	e.Cut(e.slots[i].place.From, e.slots[i].place.To)
+	return nil
+}
+
+// Rename changes its name.
+func (e *editor) Rename(i int, c format.Change) error {
+	e.Replace(e.slots[i].name.From, e.slots[i].name.To, xmlscan.EscapeAttribute(c.NewKey))
+	return nil
+}
+
+// Set changes value and comment: the value in a CDATA section where it stands
+// in one.
+func (e *editor) Set(i int, c format.Change) error {
+	s := e.slots[i]
 	if c.Message != nil {
-		e.set(s, w, *c.Message)
+		raw := e.w.value(nil, &catalog.Entry{Key: c.Key, Message: *c.Message})
+		text := e.escape(raw)
+		if !s.value.There() {
+			e.SetField(s.value, "value", text, nil, s.startTo, e.Indent(s.place.From)+"  ")
+		} else if old := e.Src[s.value.Content.From:s.value.Content.To]; strings.HasPrefix(old, "<![CDATA[") && strings.HasSuffix(old, "]]>") && !strings.Contains(raw, "]]>") {
+			text = "<![CDATA[" + e.lines(raw) + "]]>"
+		}
+		e.SetContent(s.value, "value", text, e.respell)
 	}
-	if c.Note != nil && *c.Note != entry.Note {
-		e.note(s, xmlscan.EscapeText(w.legal(*c.Note)))
+	if c.Note != nil && *c.Note != e.Catalog.Entries[i].Note && (s.comment.There() || s.value.There()) {
+		note := e.escape(doc.Legal(&e.w.Teller, *c.Note))
+		e.SetField(s.comment, "comment", note, e.respell, s.value.Whole.To, e.Indent(s.value.Whole.From))
 	}
 	return nil
 }
 
-// set replaces the value, in a CDATA section where it stands in one.
-func (e *editor) set(s slot, w *composer, m message.Message) {
-	changed := catalog.Entry{Key: w.Entry.Key, Message: m, Offset: w.Entry.Offset}
-	raw := w.value(nil, &changed)
-	text := e.lines(xmlscan.EscapeText(raw))
-	if s.valueFrom < 0 {
-		at := s.from + strings.IndexByte(e.Src[s.from:], '>') + 1
-		indent := e.Newline + e.Indent(s.from)
-		e.Replace(at, at, indent+"  <value>"+text+"</value>")
-		return
-	}
-	old := e.Src[s.valueFrom:s.valueTo]
-	switch {
-	case s.valueElement == s.valueFrom: // <value/>
-		text = "<value>" + text + "</value>"
-	case strings.HasPrefix(old, "<![CDATA[") && strings.HasSuffix(old, "]]>") && !strings.Contains(raw, "]]>"):
-		text = "<![CDATA[" + e.lines(raw) + "]]>"
-	}
-	e.Splice(s.valueFrom, s.valueTo, text, func(raw string) string {
-		return xmlscan.Respell(raw, func(text string) string { return e.lines(xmlscan.EscapeText(text)) })
-	})
-}
+func (e *editor) respell(raw string) string { return xmlscan.Respell(raw, e.escape) }
+
+func (e *editor) escape(text string) string { return e.lines(xmlscan.EscapeText(text)) }
 
 // lines gives the text with the file's line ends.
 func (e *editor) lines(text string) string {
@@ -88,51 +75,12 @@ func (e *editor) lines(text string) string {
 	return strings.ReplaceAll(text, "\n", e.Newline)
 }
 
-// note changes, adds or removes the comment element.
-func (e *editor) note(s slot, note string) {
-	switch {
-	case s.commentFrom >= 0 && note == "":
-		e.Remove(s.commentElement, s.commentElementTo)
-	case s.commentFrom >= 0 && s.commentElement == s.commentFrom: // <comment/>
-		e.Replace(s.commentFrom, s.commentTo, "<comment>"+e.lines(note)+"</comment>")
-	case s.commentFrom >= 0:
-		e.Replace(s.commentFrom, s.commentTo, e.lines(note))
-	case note != "" && s.valueFrom >= 0:
-		e.Replace(s.valueElementTo, s.valueElementTo, e.Newline+e.Indent(s.valueElement)+"<comment>"+e.lines(note)+"</comment>")
+// Insert adds an entry behind its neighbour.
+func (e *editor) Insert(c format.Change, entry *catalog.Entry) error {
+	gap, ok := e.Gap(c, e.Catalog.At(c.After), len(e.slots), func(i int) doc.Span { return e.slots[i].place }, e.rootEnd, "  ")
+	if !ok {
+		return errors.New("the file has no </root>")
 	}
-}
-
-func (e *editor) insert(c format.Change) error {
-	if c.Message == nil {
-		return format.ErrNoEntry
-	}
-	entry := catalog.Entry{Key: c.Key, Message: *c.Message}
-	if c.Note != nil {
-		entry.Note = *c.Note
-	}
-	w := &composer{Teller: format.Teller{Entry: &entry}}
-	indent := "  "
-	if len(e.slots) > 0 {
-		indent = e.Indent(e.slots[0].from)
-	}
-	text := string(w.data(nil, nil, &entry, indent, e.Newline))
-	e.Losses = append(e.Losses, w.Losses...)
-	if i := e.find(c.After); i >= 0 {
-		e.Replace(e.slots[i].to, e.slots[i].to, e.Newline+strings.TrimRight(text, "\r\n"))
-		return nil
-	}
-	at := e.rootEnd
-	if c.After == "" && len(e.slots) > 0 {
-		at = int(e.slots[0].from)
-	}
-	if at < 0 {
-		return fmt.Errorf("the file has no </root>")
-	}
-	if start := strings.LastIndexByte(e.Src[:at], '\n') + 1; strings.TrimSpace(e.Src[start:at]) == "" {
-		at = start
-	} else {
-		text = e.Newline + text
-	}
-	e.Replace(at, at, text)
+	e.Put(gap, string(e.w.data(nil, nil, entry, gap.Indent, e.Newline)))
 	return nil
 }

@@ -1,13 +1,12 @@
 package resx
 
 import (
-	"fmt"
 	"strings"
 
 	"zelvik/catalog"
 	"zelvik/finding"
 	"zelvik/format"
-	"zelvik/format/charset"
+	"zelvik/format/doc"
 	"zelvik/format/xmlscan"
 	"zelvik/message"
 	"zelvik/message/composite"
@@ -17,49 +16,32 @@ import (
 
 // document is a resource file that was read.
 type document struct {
-	text    *charset.Text
-	catalog *catalog.Catalog
-	slots   []slot
+	doc.One
+	slots []slot
 	// rootEnd is where </root> stands, -1 where it does not.
 	rootEnd int
 }
 
-// slot says where the pieces of an entry stand; comment is -1 where there is
-// none.
+// slot says where the pieces of an entry stand.
 type slot struct {
-	from, to, nameFrom, nameTo int
-	valueFrom, valueTo         int
-	commentFrom, commentTo     int
-	// commentElement spans the whole comment element.
-	commentElement, commentElementTo int
-	// valueElementTo is behind </value>.
-	valueElement, valueElementTo int
+	place          doc.Span
+	startTo        int // behind the start tag
+	name           doc.Span
+	value, comment doc.Element
 }
-
-// Catalogs gives the file's one catalog.
-func (d *document) Catalogs() []*catalog.Catalog { return []*catalog.Catalog{d.catalog} }
-
-// Text gives the file as UTF-8.
-func (d *document) Text() string { return d.text.String() }
 
 type parser struct {
 	*document
-	*xmlscan.Scanner
-	src string
-	format.Reader
+	doc.XML
 	texts []format.Spelled
 }
 
 func parse(data []byte) (format.Document, []finding.Finding) {
-	p := &parser{document: &document{text: charset.Decode(data), catalog: &catalog.Catalog{}, rootEnd: -1}}
-	p.src = p.document.Text()
-	p.Scanner = xmlscan.New(p.src)
-	p.Reader = format.NewReader(p.src)
-	if charset.Binary(data) {
-		p.Damaged(0, "", "the file is binary, no XML text", "give a .resx file")
+	p := &parser{document: &document{One: doc.NewOne(data), rootEnd: -1}}
+	ok := false
+	if p.XML, ok = doc.NewXML(p.Coded, data, "a .resx file"); !ok {
 		return p.document, p.Done()
 	}
-	p.text.Faults(p.Report, "save it as UTF-8")
 	root := false
 	for p.Next() {
 		switch {
@@ -73,120 +55,58 @@ func parse(data []byte) (format.Document, []finding.Finding) {
 			p.rootEnd = p.From
 		}
 	}
-	p.Texts(p.catalog.Entries, p.texts, false, read)
-	if !root {
-		p.Damaged(0, "", "the file has no <root>", "write <root></root> around the data")
-	}
-	for _, f := range p.Faults {
-		p.Damaged(f.Offset, "", f.Text, f.Mend)
-	}
-	return p.document, p.Done()
+	p.Texts(p.Catalog.Entries, p.texts, false, read)
+	return p.document, p.End(root, "root", "write <root></root> around the data")
 }
 
 // data reads one <data>. Only texts become entries: what has a type that is no
 // string, or a mimetype, is a file, an image or layout, and names beginning
 // with >> describe forms.
 func (p *parser) data() {
-	s := slot{from: p.From, commentFrom: -1, valueFrom: -1}
+	s := slot{startTo: p.To, value: doc.NoElement, comment: doc.NoElement}
 	key := ""
 	named := false
 	for _, a := range p.Attributes {
 		if a.Name == "name" {
-			s.nameFrom, s.nameTo = a.ValueFrom, a.ValueTo
+			s.name = doc.Span{From: a.ValueFrom, To: a.ValueTo}
 			key, named = p.Unescape(a.ValueFrom, a.ValueTo), true
 		}
 	}
+	if !named {
+		p.Damaged(p.From, "", "<data> without a name", `add name="..."`)
+	}
 	kind, typed := p.Value("type")
 	_, mime := p.Value("mimetype")
-	from := p.From
 	if p.Lone {
-		if !named {
-			p.Damaged(from, "", "<data> without a name", `add name="..."`)
-		}
 		return
 	}
 	value, note := "", ""
-	offset := from
-	depth := len(p.Open)
-	for p.Next() && len(p.Open) >= depth {
-		if p.Kind != xmlscan.Start {
-			if p.Kind == xmlscan.Text && strings.TrimSpace(p.src[p.From:p.To]) != "" {
-				p.Damaged(p.From, key, "text inside <data> but outside <value>", "put it into <value>")
-			}
-			continue
-		}
+	p.Between = func() { p.Damaged(p.From, key, "text inside <data> but outside <value>", "put it into <value>") }
+	odd := func() string { return p.Bare(key) }
+	s.place = p.Inside(func() {
 		switch p.Name {
 		case "value":
-			s.valueElement = p.From
-			value, s.valueFrom, s.valueTo, offset = p.textOf(key)
-			s.valueElementTo = p.To
+			value, s.value = p.Characters(odd, "data", "value", "comment")
 		case "comment":
-			s.commentElement = p.From
-			note, s.commentFrom, s.commentTo, _ = p.textOf(key)
-			s.commentElementTo = p.To
-		case "data":
-			// The end tag is missing: the next entry has begun.
-			p.Back()
-			p.Close("data")
-			s.to = p.From
-			p.entry(s, key, named, typed && !strings.HasPrefix(kind, "System.String") || mime, value, note, offset)
-			return
+			note, s.comment = p.Characters(odd, "data", "value", "comment")
 		default:
 			p.Skip()
 		}
-	}
-	s.to = p.To
-	p.entry(s, key, named, typed && !strings.HasPrefix(kind, "System.String") || mime, value, note, offset)
-}
-
-func (p *parser) entry(s slot, key string, named, other bool, value, note string, offset int) {
+	}, "data").Whole
 	if !named {
-		p.Damaged(s.from, "", "<data> without a name", `add name="..."`)
 		return
 	}
-	p.Once(strings.ToLower(key), key, s.from)
-	if other || strings.HasPrefix(key, ">>") {
+	p.Once(strings.ToLower(key), key, s.place.From)
+	if typed && !strings.HasPrefix(kind, "System.String") || mime || strings.HasPrefix(key, ">>") {
 		return
 	}
-	p.catalog.Entries = pages.Append(p.catalog.Entries, catalog.Entry{Key: key, Note: strings.TrimSpace(note), Offset: s.from})
+	offset := s.place.From
+	if s.value.There() {
+		offset = s.value.Content.From
+	}
+	p.Catalog.Entries = pages.Append(p.Catalog.Entries, catalog.Entry{Key: key, Note: strings.TrimSpace(note), Offset: s.place.From})
 	p.texts = pages.Append(p.texts, format.Spelled{Text: value, Offset: offset})
 	p.slots = pages.Append(p.slots, s)
-}
-
-// textOf reads the text of the element just begun and its span.
-func (p *parser) textOf(key string) (text string, from, to int, offset int) {
-	name := p.Name
-	start := p.To
-	if p.Lone {
-		return "", p.From, p.To, p.From
-	}
-	if end := strings.IndexByte(p.src[start:], '<'); end >= 0 && strings.HasPrefix(p.src[start+end:], "</"+name) {
-		text = p.Unescape(start, start+end)
-		p.Seek(start + end)
-		p.Next()
-		return text, start, (start + end), start
-	}
-	var out strings.Builder
-	depth := len(p.Open)
-	end := start
-	for p.Next() && len(p.Open) >= depth {
-		switch p.Kind {
-		case xmlscan.Text:
-			out.WriteString(p.Unescape(p.From, p.To))
-		case xmlscan.CDATA:
-			out.WriteString(xmlscan.LineEnds(p.src[p.InnerFrom:p.InnerTo]))
-		case xmlscan.Start:
-			if p.Name == "data" || p.Name == "value" || p.Name == "comment" {
-				p.Back()
-				p.Close(name)
-				return out.String(), start, end, start
-			}
-			p.Damaged(p.From, key, fmt.Sprintf("the tag <%s> stands bare in a text", p.Name), "write &lt; for <")
-			p.Skip()
-		}
-		end = p.To
-	}
-	return out.String(), start, p.From, start
 }
 
 // read makes a message of a value: an ICU message where a plural or select is

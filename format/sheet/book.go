@@ -219,7 +219,7 @@ func inner(s *xmlscan.Scanner) string {
 		case xmlscan.Text:
 			text += s.Unescape(s.From, s.To)
 		case xmlscan.CDATA:
-			text += xmlscan.LineEnds(s.Source(s.InnerFrom, s.InnerTo))
+			text += xmlscan.LineEnds(s.Raw(s.InnerFrom, s.InnerTo))
 		}
 	}
 	return unescaped(text)

@@ -9,6 +9,7 @@ import (
 	"zelvik/catalog"
 	"zelvik/culture"
 	"zelvik/format"
+	"zelvik/format/doc"
 	"zelvik/message"
 )
 
@@ -37,9 +38,9 @@ func (d *document) Edit(changes []format.Change) ([]byte, []catalog.Loss, error)
 	if d.columns.key < 0 || len(d.columns.cultures) == 0 {
 		return nil, nil, errors.New("the table has no column for keys or for a culture")
 	}
-	e := &editor{document: d, Editor: format.NewEditor(d.Text()), added: map[culture.Tag]int{}}
+	e := &editor{document: d, Editor: doc.NewEditor(d.Coded), added: map[culture.Tag]int{}}
 	e.w = writer{spelling: d.spelling, workbook: d.book != nil}
-	if err := e.Make(changes, e.change); err != nil {
+	if err := e.Make(changes, &e.w.Teller, e); err != nil {
 		return nil, nil, err
 	}
 	if d.book != nil {
@@ -47,18 +48,19 @@ func (d *document) Edit(changes []format.Change) ([]byte, []catalog.Loss, error)
 		return out, e.w.Losses, err
 	}
 	e.apply()
-	out, err := d.text.Patch(e.Replacements)
-	return out, e.w.Losses, err
+	return e.Done(&e.w.Teller)
 }
 
 type editor struct {
 	*document
-	format.Editor
+	doc.Editor
 	w   writer
 	ops []op
 	// added are columns for cultures that the table did not have.
 	added map[culture.Tag]int
 	width int
+	// found are the rows that a change is for.
+	found []int
 }
 
 // column gives the column of a culture, a new one where there is none.
@@ -88,49 +90,53 @@ func (e *editor) put(r, c int, text string) {
 	}
 }
 
-func (e *editor) change(c format.Change) error {
+// Find finds the rows of a key, of which it gives the first.
+func (e *editor) Find(c format.Change) (number, offset int) {
 	rows, ok := e.rowsOf(c.Key)
-	e.w.Entry = &catalog.Entry{Key: c.Key}
-	if ok {
-		e.w.Entry.Offset = e.offset(rows[0])
+	if e.found = rows; !ok {
+		return -1, 0
 	}
-	switch {
-	case !ok && c.Op == format.Set && c.Message != nil:
-		e.insert(c)
-		return nil
-	case !ok:
-		return format.ErrNoEntry
-	case c.Op == format.Rename:
-		for _, r := range rows {
-			if e.at(r, e.columns.key) != "" {
-				e.put(r, e.columns.key, e.w.legal(c.NewKey))
-			}
+	return rows[0], e.offset(rows[0])
+}
+
+// Rename changes the cells that hold the key.
+func (e *editor) Rename(_ int, c format.Change) error {
+	for _, r := range e.found {
+		if e.at(r, e.columns.key) != "" {
+			e.put(r, e.columns.key, e.w.legal(c.NewKey))
 		}
-		return nil
-	case c.Op == format.Remove:
-		if c.Culture != "" && c.Culture != e.columns.cultures[0].tag && e.others(rows, c.Culture) {
-			for _, r := range rows {
-				e.put(r, e.column(c.Culture), "")
-			}
-			return nil
-		}
-		for _, r := range rows {
+	}
+	return nil
+}
+
+// Remove takes out the rows, or where others have texts in them those of one
+// culture.
+func (e *editor) Remove(_ int, c format.Change) error {
+	one := c.Culture != "" && c.Culture != e.columns.cultures[0].tag && e.others(e.found, c.Culture)
+	for _, r := range e.found {
+		if one {
+			e.put(r, e.column(c.Culture), "")
+		} else {
 			e.ops = append(e.ops, op{kind: dropRow, row: r})
 		}
-		return nil
 	}
-	if c.Note != nil && *c.Note != e.at(rows[0], e.columns.note) {
+	return nil
+}
+
+// Set changes note, state and text.
+func (e *editor) Set(first int, c format.Change) error {
+	if c.Note != nil && *c.Note != e.at(first, e.columns.note) {
 		if e.columns.note < 0 {
 			e.w.Lose("note", "the note", "none; the table has no column for notes")
 		} else {
-			e.put(rows[0], e.columns.note, e.w.legal(*c.Note))
+			e.put(first, e.columns.note, e.w.legal(*c.Note))
 		}
 	}
 	if c.State != nil {
-		e.state(rows[0], c)
+		e.state(first, c)
 	}
 	if c.Message != nil {
-		e.set(rows, c)
+		e.set(e.found, c)
 	}
 	return nil
 }
@@ -205,7 +211,8 @@ func (e *editor) addRow(after int, cells map[int]string) {
 	e.ops = append(e.ops, op{kind: addRow, row: after, cells: list})
 }
 
-func (e *editor) insert(c format.Change) {
+// Insert adds a row behind those of the neighbour, or one for each form.
+func (e *editor) Insert(c format.Change, entry *catalog.Entry) error {
 	at := e.column(c.Culture)
 	after := len(e.rows) - 1
 	if rows, ok := e.rowsOf(c.After); ok {
@@ -214,23 +221,24 @@ func (e *editor) insert(c format.Change) {
 		after = 0
 	}
 	cells := map[int]string{e.columns.key: e.w.legal(c.Key)}
-	if c.Note != nil && *c.Note != "" {
+	if entry.Note != "" {
 		if e.columns.note < 0 {
 			e.w.Lose("note", "the note", "none; the table has no column for notes")
 		}
-		cells[e.columns.note] = e.w.legal(*c.Note)
+		cells[e.columns.note] = e.w.legal(entry.Note)
 	}
 	forms := e.w.rows(*c.Message)
 	if forms == nil || e.columns.form < 0 {
 		cells[at] = e.w.text(*c.Message, *c.Message)
 		e.addRow(after, cells)
-		return
+		return nil
 	}
 	for _, v := range c.Message.Choice.Variants {
 		cells[e.columns.form], cells[at] = v.Keys[0], e.w.text(message.Message{Pattern: bare(*c.Message, v.Pattern)}, *c.Message)
 		e.addRow(after, cells)
 		delete(cells, e.columns.note)
 	}
+	return nil
 }
 
 // apply turns the changes into replacements of the text.

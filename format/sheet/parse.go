@@ -12,6 +12,7 @@ import (
 	"zelvik/finding"
 	"zelvik/format"
 	"zelvik/format/charset"
+	"zelvik/format/doc"
 	"zelvik/message"
 	"zelvik/message/loose"
 	"zelvik/pages"
@@ -19,13 +20,12 @@ import (
 
 // document is a table that was read.
 type document struct {
+	doc.Many // Coded is nil for a workbook
 	data     []byte
-	text     *charset.Text
 	rows     []row
 	sep      byte
 	book     *book // of a workbook; nil for a text
 	columns  columns
-	catalogs []*catalog.Catalog
 	groups   []group
 	spelling loose.Spelling
 	// byKey are the groups, for edits.
@@ -140,24 +140,13 @@ next:
 	return c
 }
 
-// Catalogs gives the cultures' catalogs in the order of their columns.
-func (d *document) Catalogs() []*catalog.Catalog { return d.catalogs }
-
-// Text gives the table as UTF-8; of a workbook nothing.
-func (d *document) Text() string {
-	if d.text == nil {
-		return ""
-	}
-	return d.text.String()
-}
-
 type parser struct {
 	*document
 	format.Reader
 }
 
 func parse(data []byte) (format.Document, []finding.Finding) {
-	p := &parser{document: &document{data: data, catalogs: []*catalog.Catalog{{}}}}
+	p := &parser{document: &document{data: data, Many: doc.Many{Coded: &charset.Text{Bad: -1}, List: []*catalog.Catalog{{}}}}}
 	p.byKey = sync.OnceValue(func() map[string][]int {
 		known := make(map[string][]int, len(p.groups))
 		for _, g := range p.groups {
@@ -174,16 +163,16 @@ func parse(data []byte) (format.Document, []finding.Finding) {
 		}
 		p.rows, p.book = rows, book
 	} else {
-		p.text = charset.Decode(data)
-		if p.text.Encoding == charset.UTF8 && p.text.Bad >= 0 && !charset.Binary(data) {
-			p.text = charset.DecodeIn(data, "windows-1252") // as spreadsheets save by themselves
+		p.Coded = charset.Decode(data)
+		if p.Coded.Encoding == charset.UTF8 && p.Coded.Bad >= 0 && !charset.Binary(data) {
+			p.Coded = charset.DecodeIn(data, "windows-1252") // as spreadsheets save by themselves
 		}
 		p.Reader = format.NewReader(p.Text())
 		if charset.Binary(data) {
 			p.Damaged(0, "", "the file is binary, no table", "give a .csv, .tsv or .xlsx file")
 			return p.document, p.Done()
 		}
-		p.text.Faults(p.Report, "save it as UTF-8")
+		p.Coded.Faults(p.Report, "save it as UTF-8")
 		p.rows, p.sep = scan(p.Text(), func(f fault) { p.Damaged(f.offset, "", f.text, f.mend) })
 	}
 	if len(p.rows) == 0 {
@@ -195,9 +184,9 @@ func parse(data []byte) (format.Document, []finding.Finding) {
 		p.Damaged(0, "", "the first row names no key and no culture", "write a first row such as key,note,en,de")
 		return p.document, p.Done()
 	}
-	p.catalogs = nil
+	p.List = nil
 	for _, c := range p.columns.cultures {
-		p.catalogs = append(p.catalogs, &catalog.Catalog{Culture: c.tag})
+		p.List = append(p.List, &catalog.Catalog{Culture: c.tag})
 	}
 	p.gather()
 	var votes, others loose.Votes
@@ -219,7 +208,7 @@ func parse(data []byte) (format.Document, []finding.Finding) {
 // many.
 func (p *parser) entries() {
 	n := len(p.groups)
-	rooms := make([][]catalog.Entry, len(p.catalogs))
+	rooms := make([][]catalog.Entry, len(p.List))
 	first, second := make([][]catalog.Entry, len(rooms)), make([][]catalog.Entry, len(rooms))
 	for i := range rooms {
 		room := pages.Make[catalog.Entry](n)
@@ -234,7 +223,7 @@ func (p *parser) entries() {
 			p.entry(r, lists, g)
 		}
 	})
-	for i, c := range p.catalogs {
+	for i, c := range p.List {
 		c.Entries = pages.Joined(rooms[i], n/2, first[i], second[i])
 	}
 }

@@ -11,6 +11,7 @@ import (
 	"zelvik/finding"
 	"zelvik/format"
 	"zelvik/format/charset"
+	"zelvik/format/doc"
 	"zelvik/format/plist"
 	"zelvik/message"
 	"zelvik/message/printf"
@@ -19,32 +20,12 @@ import (
 
 // document is a table that was read.
 type document struct {
-	text    *charset.Text
-	catalog *catalog.Catalog
-	slots   []slot
+	doc.One
+	slots []doc.Slot
 	// property says that the file is a property list of another form, which
 	// is read and not edited.
 	property bool
 }
-
-// slot says where the pieces of an entry stand.
-type slot struct {
-	// from is where the entry begins with its note, to where it ends behind
-	// its semicolon.
-	noteFrom, noteTo, from, to int
-	// trailFrom and trailTo hold a comment behind the entry on its line; 0 for none.
-	trailFrom, trailTo                 int
-	keyFrom, keyTo, valueFrom, valueTo int
-}
-
-// end is behind the entry and the comment on its line.
-func (s *slot) end() int { return max(s.to, s.trailTo) }
-
-// Catalogs gives the file's one catalog.
-func (d *document) Catalogs() []*catalog.Catalog { return []*catalog.Catalog{d.catalog} }
-
-// Text gives the file as UTF-8.
-func (d *document) Text() string { return d.text.String() }
 
 type parser struct {
 	*document
@@ -58,25 +39,25 @@ type parser struct {
 }
 
 func parse(data []byte) (format.Document, []finding.Finding) {
-	p := &parser{document: &document{text: charset.Decode(data), catalog: &catalog.Catalog{}}, noteFrom: -1}
-	p.src = p.text.String()
+	p := &parser{document: &document{One: doc.NewOne(data)}, noteFrom: -1}
+	p.src = p.Text()
 	p.Reader = format.NewReader(p.src)
 	switch {
 	case plist.IsBinary(data):
-		p.document.text = &charset.Text{Bad: -1}
+		p.Coded = &charset.Text{Bad: -1}
 		p.binary(data)
 		return p.document, p.Done()
 	case charset.Binary(data):
 		p.Damaged(0, "", "the file is binary, no text", "give a .strings file")
 		return p.document, p.Done()
 	}
-	p.text.Faults(p.Report, "save it as UTF-8")
+	p.Coded.Faults(p.Report, "save it as UTF-8")
 	head := strings.TrimLeft(p.src[:min(len(p.src), 400)], " \t\r\n")
 	if strings.HasPrefix(head, "<?xml") || strings.HasPrefix(head, "<!DOCTYPE plist") || strings.HasPrefix(head, "<plist") {
 		p.xml()
 	} else {
 		p.run()
-		p.Texts(p.catalog.Entries, p.texts, false, readFaults)
+		p.Texts(p.Catalog.Entries, p.texts, false, readFaults)
 	}
 	return p.document, p.Done()
 }
@@ -89,7 +70,7 @@ func (p *parser) binary(data []byte) {
 		p.Damaged(0, "", "the binary property list is damaged: "+err.Error(), "write it again from its source")
 	}
 	for _, pair := range pairs {
-		p.catalog.Add(catalog.Entry{Key: pair.Key, Message: read(pair.Text)})
+		p.Catalog.Add(catalog.Entry{Key: pair.Key, Message: read(pair.Text)})
 	}
 }
 
@@ -101,7 +82,7 @@ func (p *parser) xml() {
 	}
 	for _, m := range root.Members {
 		if m.Value.Kind == plist.String {
-			p.catalog.Add(catalog.Entry{Key: m.Key, Message: read(m.Value.Text), Offset: m.From})
+			p.Catalog.Add(catalog.Entry{Key: m.Key, Message: read(m.Value.Text), Offset: m.From})
 		}
 	}
 }
@@ -266,10 +247,10 @@ func (p *parser) line() {
 
 // entry reads key = value; at the current place.
 func (p *parser) entry() {
-	s := slot{noteFrom: -1, from: p.at}
+	s := doc.Slot{Whole: doc.Span{From: p.at}, Note: doc.Nowhere}
 	note := p.note
 	if p.noteFrom >= 0 {
-		s.noteFrom, s.noteTo = p.noteFrom, p.noteTo
+		s.Note = doc.Span{From: p.noteFrom, To: p.noteTo}
 	}
 	keyFrom, keyTo, key, ok := p.word('=')
 	if !ok {
@@ -277,7 +258,7 @@ func (p *parser) entry() {
 		p.line()
 		return
 	}
-	s.keyFrom, s.keyTo = keyFrom, keyTo
+	s.Key = doc.Span{From: keyFrom, To: keyTo}
 	p.blank()
 	value := key
 	switch {
@@ -290,10 +271,10 @@ func (p *parser) entry() {
 			p.line()
 			return
 		}
-		s.valueFrom, s.valueTo = from, to
+		s.Value = doc.Span{From: from, To: to}
 		value = text
 	case p.at < len(p.src) && p.src[p.at] == ';':
-		s.valueFrom, s.valueTo = keyTo, keyTo
+		s.Value = doc.Span{From: keyTo, To: keyTo}
 	default:
 		p.Damaged(p.at, key, fmt.Sprintf("a = is missing behind the key %q", key), `write "key" = "text";`)
 		p.line()
@@ -308,17 +289,17 @@ func (p *parser) entry() {
 		p.Damaged(end, key, fmt.Sprintf("a semicolon is missing behind the text of %q", key), "add ;")
 		p.at = end
 	}
-	s.to = end
+	s.Whole.To = end
 	note = p.trail(&s, generated(note))
 	p.Once(key, key, keyFrom)
-	p.catalog.Entries = pages.Append(p.catalog.Entries, catalog.Entry{Key: key, Note: note, Offset: keyFrom})
-	p.texts = pages.Append(p.texts, format.Spelled{Text: value, Offset: s.valueFrom})
+	p.Catalog.Entries = pages.Append(p.Catalog.Entries, catalog.Entry{Key: key, Note: note, Offset: keyFrom})
+	p.texts = pages.Append(p.texts, format.Spelled{Text: value, Offset: s.Value.From})
 	p.slots = pages.Append(p.slots, s)
 }
 
 // trail reads a comment behind an entry, at the end of its line, as part of its
 // note.
-func (p *parser) trail(s *slot, note string) string {
+func (p *parser) trail(s *doc.Slot, note string) string {
 	from := p.at
 	for from < len(p.src) && (p.src[from] == ' ' || p.src[from] == '\t') {
 		from++
@@ -339,8 +320,8 @@ func (p *parser) trail(s *slot, note string) string {
 	default:
 		return note
 	}
-	s.trailFrom, s.trailTo = from, from+size
-	p.at = s.trailTo
+	s.Trail = doc.Span{From: from, To: from + size}
+	p.at = s.Trail.To
 	if text = strings.TrimSpace(text); note == "" {
 		return text
 	}

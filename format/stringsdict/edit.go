@@ -1,68 +1,73 @@
 package stringsdict
 
 import (
+	"errors"
 	"strings"
 
 	"zelvik/catalog"
 	"zelvik/format"
+	"zelvik/format/doc"
 	"zelvik/format/plist"
 	"zelvik/format/xmlscan"
 )
 
 // Edit makes changes; see format.Document.
 func (d *document) Edit(changes []format.Change) ([]byte, []catalog.Loss, error) {
-	e := &editor{document: d, Editor: format.NewEditor(d.Text()), tab: "\t"}
+	e := &editor{document: d, Editor: doc.NewEditor(d.Coded), tab: "\t"}
 	if len(d.root.Members) > 0 {
 		if indent := e.Indent(d.root.Members[0].From); indent != "" {
 			e.tab = indent
 		}
 	}
-	if err := e.Make(changes, e.change); err != nil {
-		return nil, nil, err
-	}
-	out, err := d.text.Patch(e.Replacements)
-	return out, e.Losses, err
+	e.w = composer{tab: e.tab, newline: e.Newline}
+	return e.Apply(changes, &e.w.Teller, e)
 }
 
 type editor struct {
 	*document
-	format.Editor
+	doc.Editor
+	w   composer
 	tab string
 }
 
-func (e *editor) composer(entry *catalog.Entry) *composer {
-	return &composer{tab: e.tab, newline: e.Newline, Teller: format.Teller{Entry: entry}}
+// Find gives the number of a member.
+func (e *editor) Find(c format.Change) (number, offset int) {
+	if number = e.Catalog.At(c.Key); number >= 0 {
+		offset = e.root.Members[number].From
+	}
+	return number, offset
 }
 
-func (e *editor) change(c format.Change) error {
-	m := e.root.Find(c.Key)
-	switch {
-	case m == nil && c.Op == format.Set && c.Message != nil:
-		return e.insert(c)
-	case m == nil:
-		return format.ErrNoEntry
+// place spans a member with its note.
+func (e *editor) place(i int) doc.Span {
+	m := &e.root.Members[i]
+	if m.NoteFrom >= 0 {
+		return doc.Span{From: m.NoteFrom, To: m.Value.To}
 	}
-	entry := catalog.Entry{Key: c.Key, Offset: m.From}
-	w := e.composer(&entry)
-	defer func() { e.Losses = append(e.Losses, w.Losses...) }()
-	switch c.Op {
-	case format.Remove:
-		from := m.From
-		if m.NoteFrom >= 0 {
-			from = m.NoteFrom
-		}
-		e.Remove(from, m.Value.To)
-		return nil
-	case format.Rename:
-		e.Replace(m.KeyFrom, m.KeyTo, xmlscan.EscapeText(c.NewKey))
-		return nil
-	}
+	return doc.Span{From: m.From, To: m.Value.To}
+}
+
+// Remove takes out an entry with its note.
+func (e *editor) Remove(i int, _ format.Change) error {
+	e.Cut(e.place(i).From, e.place(i).To)
+	return nil
+}
+
+// Rename changes the key.
+func (e *editor) Rename(i int, c format.Change) error {
+	e.Replace(e.root.Members[i].KeyFrom, e.root.Members[i].KeyTo, xmlscan.EscapeText(c.NewKey))
+	return nil
+}
+
+// Set changes note and text.
+func (e *editor) Set(i int, c format.Change) error {
+	m := &e.root.Members[i]
 	if c.Note != nil && *c.Note != m.Note {
 		e.note(m, *c.Note)
 	}
 	if c.Message != nil {
-		entry.Message = *c.Message
-		e.set(m, w)
+		e.w.Entry.Message = *c.Message
+		e.set(m, &e.w)
 	}
 	return nil
 }
@@ -93,13 +98,12 @@ func (e *editor) set(m *plist.Member, w *composer) {
 	_, name, position, _, ok := variable(e.top(m))
 	box := m.Value.Find(name)
 	if !ok || box == nil || len(variables) != 1 || strings.TrimSpace(strings.Replace(e.top(m), "%#@"+name+"@", "", 1)) != "" && position == 0 {
+		w.out = w.out[:0]
 		w.dict(w.Entry, indent)
 		e.Replace(m.Value.From, m.Value.To, strings.TrimSpace(string(w.out)))
 		return
 	}
-	for _, l := range losses {
-		w.Lose(l.Kind, l.Lost, l.Instead)
-	}
+	w.Told("", losses)
 	last := 0
 	for _, v := range box.Value.Members {
 		if strings.HasPrefix(v.Key, "NSString") {
@@ -120,7 +124,7 @@ func (e *editor) set(m *plist.Member, w *composer) {
 	}
 	for _, v := range box.Value.Members {
 		if !strings.HasPrefix(v.Key, "NSString") && !kept[v.Key] {
-			e.Remove(v.From, v.Value.To)
+			e.Cut(v.From, v.Value.To)
 		}
 	}
 }
@@ -135,12 +139,10 @@ func (e *editor) top(m *plist.Member) string {
 
 func (e *editor) note(m *plist.Member, note string) {
 	indent := e.Indent(m.From)
-	for strings.Contains(note, "--") {
-		note = strings.ReplaceAll(note, "--", "- -")
-	}
+	note = e.w.XMLComment(note)
 	switch {
 	case m.NoteFrom >= 0 && note == "":
-		e.Remove(m.NoteFrom, m.NoteTo)
+		e.Cut(m.NoteFrom, m.NoteTo)
 	case m.NoteFrom >= 0:
 		e.Replace(m.NoteFrom, m.NoteTo, "<!-- "+note+" -->")
 	case note != "":
@@ -148,32 +150,18 @@ func (e *editor) note(m *plist.Member, note string) {
 	}
 }
 
-func (e *editor) insert(c format.Change) error {
-	entry := catalog.Entry{Key: c.Key, Message: *c.Message}
-	if c.Note != nil {
-		entry.Note = *c.Note
+// Insert adds an entry behind its neighbour.
+func (e *editor) Insert(c format.Change, entry *catalog.Entry) error {
+	gap, ok := e.Gap(c, e.Catalog.At(c.After), len(e.root.Members), e.place, e.root.ContentTo, e.tab)
+	if !ok {
+		return errors.New("the file has no <dict>")
 	}
-	w := e.composer(&entry)
-	indent := e.tab
+	e.w.out = e.w.out[:0]
 	if Plural(entry.Message) {
-		w.member(&entry, indent)
+		e.w.member(entry, e.tab)
 	} else {
-		w.text(&entry)
+		e.w.text(entry)
 	}
-	e.Losses = append(e.Losses, w.Losses...)
-	text := string(w.out)
-	if after := e.root.Find(c.After); after != nil {
-		e.Replace(after.Value.To, after.Value.To, e.Newline+strings.TrimRight(text, "\r\n"))
-		return nil
-	}
-	at := e.root.ContentTo
-	if c.After == "" && len(e.root.Members) > 0 {
-		at = e.root.Members[0].From
-		if e.root.Members[0].NoteFrom >= 0 {
-			at = e.root.Members[0].NoteFrom
-		}
-	}
-	at -= len(e.Indent(at))
-	e.Replace(at, at, text)
+	e.Put(gap, string(e.w.out))
 	return nil
 }

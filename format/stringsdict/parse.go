@@ -8,6 +8,7 @@ import (
 	"zelvik/finding"
 	"zelvik/format"
 	"zelvik/format/charset"
+	"zelvik/format/doc"
 	"zelvik/format/plist"
 	"zelvik/message"
 	"zelvik/message/printf"
@@ -24,61 +25,39 @@ const (
 
 // document is a property list that was read.
 type document struct {
-	text    *charset.Text
-	catalog *catalog.Catalog
-	root    plist.Value
+	doc.One
+	root plist.Value
 }
-
-// Catalogs gives the file's one catalog.
-func (d *document) Catalogs() []*catalog.Catalog { return []*catalog.Catalog{d.catalog} }
-
-// Text gives the file as UTF-8.
-func (d *document) Text() string { return d.text.String() }
 
 type parser struct {
 	*document
-	lines    *finding.Lines
-	findings []finding.Finding
+	format.Reader
 }
 
 func parse(data []byte) (format.Document, []finding.Finding) {
-	p := &parser{document: &document{text: charset.Decode(data), catalog: &catalog.Catalog{}}}
+	p := &parser{document: &document{One: doc.NewOne(data)}}
 	src := p.Text()
-	p.lines = finding.NewLines(src)
+	p.Reader = format.NewReader(src)
 	if charset.Binary(data) {
-		p.report("file-damaged", 0, "", "the file is binary, no XML property list", "convert it to XML")
-		return p.document, p.findings
+		p.Damaged(0, "", "the file is binary, no XML property list", "convert it to XML")
+		return p.document, p.Done()
 	}
-	p.text.Faults(p.report, "save it as UTF-8")
+	p.Coded.Faults(p.Report, "save it as UTF-8")
 	root, faults := plist.Parse(src)
 	p.root = root
 	for _, f := range faults {
-		p.report("file-damaged", f.Offset, "", f.Text, f.Mend)
+		p.Damaged(f.Offset, "", f.Text, f.Mend)
 	}
-	seen := map[string]int{}
 	for i := range root.Members {
 		m := &root.Members[i]
-		if at, double := seen[m.Key]; double {
-			line, _ := p.lines.At(at)
-			p.report("key-duplicate", m.From, m.Key, fmt.Sprintf("the key %s stands twice; first in line %d", m.Key, line), "remove one of them")
-		}
-		seen[m.Key] = m.From
+		p.Once(m.Key, m.Key, m.From)
 		e := catalog.Entry{Key: m.Key, Message: p.message(m), Note: m.Note, Offset: m.From}
 		if widest(m) != nil {
 			e.Unread = "the texts for narrower screens"
 		}
-		p.catalog.Entries = append(p.catalog.Entries, e)
+		p.Catalog.Entries = append(p.Catalog.Entries, e)
 	}
-	finding.Sort(p.findings)
-	return p.document, p.findings
-}
-
-func (p *parser) report(rule string, offset int, key, text, mend string) {
-	if len(p.findings) > 1000 {
-		return
-	}
-	line, column := p.lines.At(offset)
-	p.findings = append(p.findings, finding.Finding{Rule: rule, Severity: finding.Error, Line: line, Column: column, Key: key, Message: text, Mend: mend})
+	return p.document, p.Done()
 }
 
 func (p *parser) message(m *plist.Member) message.Message {
@@ -90,13 +69,13 @@ func (p *parser) message(m *plist.Member) message.Message {
 		return literal(widest.Value.Text)
 	}
 	if top == nil {
-		p.report("file-damaged", m.From, m.Key, "the entry has no "+formatKey, "add it with the text, such as %#@count@")
+		p.Damaged(m.From, m.Key, "the entry has no "+formatKey, "add it with the text, such as %#@count@")
 		return message.Message{}
 	}
 	x := &Expander{
 		Find: func(name string) (Variable, bool) { return p.variable(m, name) },
 		Report: func(rule string, offset int, text, mend string) {
-			p.report(rule, offset, m.Key, text, mend)
+			p.Report(rule, offset, m.Key, text, mend)
 		},
 	}
 	return x.Message(top.Value.Text, top.From)
@@ -109,7 +88,7 @@ func (p *parser) variable(entry *plist.Member, name string) (Variable, bool) {
 		return Variable{}, false
 	}
 	if spec := m.Value.Find(specKey); spec != nil && spec.Value.Text != pluralKey {
-		p.report("file-damaged", spec.From, entry.Key, fmt.Sprintf("%q is no rule type", spec.Value.Text), "write "+pluralKey)
+		p.Damaged(spec.From, entry.Key, fmt.Sprintf("%q is no rule type", spec.Value.Text), "write "+pluralKey)
 	}
 	v := Variable{Name: name, Offset: m.From}
 	for _, form := range m.Value.Members {

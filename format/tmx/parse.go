@@ -9,6 +9,7 @@ import (
 	"zelvik/finding"
 	"zelvik/format"
 	"zelvik/format/charset"
+	"zelvik/format/doc"
 	"zelvik/format/inline"
 	"zelvik/format/xmlscan"
 	"zelvik/message"
@@ -18,22 +19,20 @@ import (
 
 // document is a memory that was read.
 type document struct {
-	text     *charset.Text
-	catalogs []*catalog.Catalog
-	units    []unit
-	index    map[string]int
-	form     inline.Form
-	bodyEnd  int
+	doc.Many
+	units []unit
+	index map[string]int
+	form  inline.Form
+	// bodyEnd is where </body> stands, -1 where it does not.
+	bodyEnd int
 }
-
-type span struct{ from, to int }
 
 // unit is one <tu>.
 type unit struct {
-	whole, start span
-	// id is the value of tuid; from is -1 where there is none.
-	id       span
-	note     element
+	place doc.Element
+	// id is the value of tuid.
+	id       doc.Span
+	note     doc.Element
 	noteText string
 	variants []variant
 	key      string
@@ -42,43 +41,24 @@ type unit struct {
 // variant is one <tuv>.
 type variant struct {
 	tag   culture.Tag
-	whole span
-	seg   element
+	place doc.Element
+	seg   doc.Element
 	parts []inline.Part
 }
 
-// element is the place of an element and its content; from is -1 where it is
-// not there.
-type element struct {
-	whole, content span
-	lone           bool
-}
-
-// Catalogs gives the cultures' catalogs, the source first.
-func (d *document) Catalogs() []*catalog.Catalog { return d.catalogs }
-
-// Text gives the file as UTF-8.
-func (d *document) Text() string { return d.text.String() }
-
 type parser struct {
 	*document
-	format.Reader
-	*xmlscan.Scanner
-	src string
+	doc.XML
 	// known are the cultures that variants have named.
 	known map[string]culture.Tag
 }
 
 func parse(data []byte) (format.Document, []finding.Finding) {
-	p := &parser{document: &document{text: charset.Decode(data), catalogs: []*catalog.Catalog{{}}, index: map[string]int{}, bodyEnd: -1}}
-	p.src = p.document.Text()
-	p.Reader, p.known = format.NewReader(p.src), map[string]culture.Tag{}
-	p.Scanner = xmlscan.New(p.src)
-	if charset.Binary(data) {
-		p.Damaged(0, "", "the file is binary, no XML text", "give a .tmx file")
+	p := &parser{document: &document{Many: doc.Many{Coded: charset.Decode(data), List: []*catalog.Catalog{{}}}, index: map[string]int{}, bodyEnd: -1}, known: map[string]culture.Tag{}}
+	ok := false
+	if p.XML, ok = doc.NewXML(p.Coded, data, "a .tmx file"); !ok {
 		return p.document, p.Done()
 	}
-	p.text.Faults(p.Report, "save it as UTF-8")
 	root := false
 	for p.Next() {
 		switch {
@@ -90,7 +70,7 @@ func parse(data []byte) (format.Document, []finding.Finding) {
 			}
 			if lang, ok := p.Value("srclang"); ok && lang != "*all*" {
 				if tag, err := culture.Parse(lang); err == nil {
-					p.catalogs[0].Culture = tag
+					p.List[0].Culture = tag
 				} else {
 					p.Report("culture-unknown", p.From, "", err.Error(), "write the culture in srclang")
 				}
@@ -102,59 +82,36 @@ func parse(data []byte) (format.Document, []finding.Finding) {
 			p.bodyEnd = p.From
 		}
 	}
-	if !root {
-		p.Damaged(0, "", "the file has no <tmx>", `write <tmx version="1.4"> around the header and body`)
-	}
-	for _, f := range p.Faults {
-		p.Damaged(f.Offset, "", f.Text, f.Mend)
-	}
 	p.messages()
-	return p.document, p.Done()
+	return p.document, p.End(root, "tmx", `write <tmx version="1.4"> around the header and body`)
 }
 
-// unit reads one unit. Properties are kept.
+// unit reads a unit.
 func (p *parser) unit() {
-	u := unit{whole: span{p.From, p.To}, start: span{p.From, p.To}, id: span{-1, -1}, note: element{whole: span{-1, -1}}}
+	u := unit{id: doc.Nowhere, note: doc.NoElement}
 	for _, a := range p.Attributes {
 		if a.Name == "tuid" {
-			u.id, u.key = span{a.ValueFrom, a.ValueTo}, p.Unescape(a.ValueFrom, a.ValueTo)
+			u.id, u.key = doc.Span{From: a.ValueFrom, To: a.ValueTo}, p.Unescape(a.ValueFrom, a.ValueTo)
 		}
 	}
-	if p.Lone {
-		return
-	}
-	note := ""
-	depth := len(p.Open)
-	for p.Next() && len(p.Open) >= depth {
-		if p.Kind != xmlscan.Start {
-			continue
-		}
+	u.place = p.Inside(func() {
 		switch p.Name {
 		case "note":
-			at := element{whole: span{p.From, p.To}, content: span{p.To, p.To}, lone: p.Lone}
-			text := p.plainText()
-			at.content.to, at.whole.to = p.From, p.To
-			if u.note.whole.from < 0 {
-				u.note, note = at, strings.TrimSpace(text)
+			if text, at := p.plainText(); !u.note.There() {
+				u.note, u.noteText = at, strings.TrimSpace(text)
 			}
 		case "tuv":
 			p.variant(&u)
-		case "tu":
-			p.Back()
-			p.Close("tu")
-			u.whole.to = p.From
-			p.add(u, note)
-			return
 		default:
 			p.Skip()
 		}
-	}
-	u.whole.to = p.To
-	p.add(u, note)
+	}, "tu")
+	p.add(u)
 }
 
+// variant reads the text in one culture.
 func (p *parser) variant(u *unit) {
-	v := variant{whole: span{p.From, p.To}, seg: element{whole: span{-1, -1}}}
+	v := variant{seg: doc.NoElement}
 	lang, ok := p.Value("xml:lang")
 	if !ok {
 		lang, ok = p.Value("lang")
@@ -176,45 +133,27 @@ func (p *parser) variant(u *unit) {
 	if p.Lone {
 		return
 	}
-	depth := len(p.Open)
-	for p.Next() && len(p.Open) >= depth {
-		if p.Kind != xmlscan.Start {
-			continue
-		}
-		switch p.Name {
-		case "seg":
+	v.place = p.Inside(func() {
+		if p.Name == "seg" {
 			v.parts, v.seg = p.content()
-		case "tuv", "tu":
-			p.Back()
-			p.Close("tuv")
-			v.whole.to = p.From
-			p.keep(u, v, err == nil && ok)
-			return
-		default:
+		} else {
 			p.Skip()
 		}
-	}
-	v.whole.to = p.To
-	p.keep(u, v, err == nil && ok)
-}
-
-func (p *parser) keep(u *unit, v variant, known bool) {
-	if v.seg.whole.from < 0 {
-		p.Damaged(v.whole.from, u.key, "<tuv> without <seg>", "add <seg>...</seg>")
-		return
-	}
-	if known {
+	}, "tuv", "tu")
+	if !v.seg.There() {
+		p.Damaged(v.place.Whole.From, u.key, "<tuv> without <seg>", "add <seg>...</seg>")
+	} else if err == nil && ok {
 		u.variants = append(u.variants, v)
 	}
 }
 
 // add keeps a unit under its id, or the text of its source. A memory may hold
 // one source several times; the later ones are numbered.
-func (p *parser) add(u unit, note string) {
+func (p *parser) add(u unit) {
 	if len(u.variants) == 0 {
 		return
 	}
-	if u.id.from < 0 {
+	if !u.id.There() {
 		u.key = p.sourceText(&u)
 		for n := 2; ; n++ {
 			if _, taken := p.index[u.key]; !taken {
@@ -223,11 +162,10 @@ func (p *parser) add(u unit, note string) {
 			u.key = fmt.Sprintf("%s#%d", strings.TrimSuffix(u.key, fmt.Sprintf("#%d", n-1)), n)
 		}
 	}
-	if !p.Once(u.key, u.key, u.whole.from) {
+	if !p.Once(u.key, u.key, u.place.Whole.From) {
 		return
 	}
 	p.index[u.key] = len(p.units)
-	u.noteText = note
 	p.units = pages.Append(p.units, u)
 }
 
@@ -235,7 +173,7 @@ func (p *parser) add(u unit, note string) {
 func (p *parser) sourceText(u *unit) string {
 	best := &u.variants[0]
 	for i := range u.variants {
-		if u.variants[i].tag == p.catalogs[0].Culture {
+		if u.variants[i].tag == p.List[0].Culture {
 			best = &u.variants[i]
 		}
 	}
@@ -249,26 +187,14 @@ func (p *parser) sourceText(u *unit) string {
 	return out.String()
 }
 
-func (p *parser) plainText() string {
-	if p.Lone {
-		return ""
-	}
-	var out strings.Builder
-	depth := len(p.Open)
-	for p.Next() && len(p.Open) >= depth {
-		switch p.Kind {
-		case xmlscan.Text:
-			out.WriteString(p.Unescape(p.From, p.To))
-		case xmlscan.CDATA:
-			out.WriteString(xmlscan.LineEnds(p.src[p.InnerFrom:p.InnerTo]))
-		}
-	}
-	return out.String()
+// plainText reads the text of the element just begun.
+func (p *parser) plainText() (string, doc.Element) {
+	return p.Characters(func() string { return "" })
 }
 
 // content reads the segment just begun.
-func (p *parser) content() ([]inline.Part, element) {
-	at := element{whole: span{p.From, p.To}, content: span{p.To, p.To}, lone: p.Lone}
+func (p *parser) content() ([]inline.Part, doc.Element) {
+	at := p.Begun()
 	if p.Lone {
 		return nil, at
 	}
@@ -280,7 +206,7 @@ func (p *parser) content() ([]inline.Part, element) {
 		case xmlscan.Text:
 			text(p.Unescape(p.From, p.To))
 		case xmlscan.CDATA:
-			text(xmlscan.LineEnds(p.src[p.InnerFrom:p.InnerTo]))
+			text(xmlscan.LineEnds(p.Src[p.InnerFrom:p.InnerTo]))
 		case xmlscan.Start:
 			if p.Name == "hi" { // a stretch that is marked, not a code
 				continue
@@ -288,13 +214,13 @@ func (p *parser) content() ([]inline.Part, element) {
 			if p.Name == "seg" || p.Name == "tuv" || p.Name == "tu" {
 				p.Back()
 				p.Close("seg")
-				at.content.to, at.whole.to = p.From, p.From
+				at.Content.To, at.Whole.To = p.From, p.From
 				return parts, at
 			}
 			parts = append(parts, inline.Part{Code: p.code()})
 		}
 	}
-	at.content.to, at.whole.to = p.From, p.To
+	at.Content.To, at.Whole.To = p.From, p.To
 	return parts, at
 }
 
@@ -320,8 +246,8 @@ func (p *parser) code() *inline.Code {
 			c.Role = message.Close
 		}
 	}
-	c.Equiv = p.plainText()
-	c.Raw = p.src[from:p.To]
+	c.Equiv, _ = p.plainText()
+	c.Raw = p.Src[from:p.To]
 	return c
 }
 
@@ -340,11 +266,11 @@ func (p *parser) messages() {
 		p.form.Spelling = votes.Best()
 	}
 	byTag := map[culture.Tag]*catalog.Catalog{}
-	if p.catalogs[0].Culture == "" && len(p.units) > 0 {
-		p.catalogs[0].Culture = p.units[0].variants[0].tag
+	if p.List[0].Culture == "" && len(p.units) > 0 {
+		p.List[0].Culture = p.units[0].variants[0].tag
 	}
-	byTag[p.catalogs[0].Culture] = p.catalogs[0]
-	p.catalogs[0].Grow(len(p.units))
+	byTag[p.List[0].Culture] = p.List[0]
+	p.List[0].Grow(len(p.units))
 	type text struct { // of an entry
 		catalog *catalog.Catalog
 		number  int
@@ -359,9 +285,9 @@ func (p *parser) messages() {
 			if c == nil {
 				c = &catalog.Catalog{Culture: v.tag}
 				byTag[v.tag] = c
-				p.catalogs = append(p.catalogs, c)
+				p.List = append(p.List, c)
 			}
-			e := catalog.Entry{Key: u.key, Offset: v.whole.from}
+			e := catalog.Entry{Key: u.key, Offset: v.place.Whole.From}
 			if j == 0 {
 				e.Note = u.noteText
 			}
@@ -375,8 +301,8 @@ func (p *parser) messages() {
 	p.Parallel(len(texts), func(r *format.Reader, from, to int) {
 		for _, t := range texts[from:to] {
 			e := &t.catalog.Entries[t.number]
-			e.Message = p.form.Read(r, e.Key, t.variant.seg.content.from, t.variant.parts)
+			e.Message = p.form.Read(r, e.Key, t.variant.seg.Content.From, t.variant.parts)
 		}
 	})
-	sortTags(p.catalogs[1:])
+	sortTags(p.List[1:])
 }

@@ -5,19 +5,21 @@ import (
 	"slices"
 	"strconv"
 	"strings"
+
+	"zelvik/format/doc"
 )
 
 // next reads the next token; preprocessor lines and comments are skipped, but
 // a comment on lines of its own is remembered.
 func (p *parser) next() bool {
-	p.comment, p.noteFrom = "", -1
+	p.comment, p.note = "", doc.Nowhere
 	for p.at < len(p.src) {
 		c := p.src[p.at]
 		switch {
 		case c == ' ' || c == '\t' || c == '\r' || c == '\n' || c == ',' || c == '\f':
 			p.at++
 		case c == '#' && p.lineStart():
-			p.comment, p.noteFrom = "", -1
+			p.comment, p.note = "", doc.Nowhere
 			p.line()
 		case strings.HasPrefix(p.src[p.at:], "//"):
 			own, from := p.lineStart(), p.at
@@ -57,16 +59,16 @@ func (p *parser) remember(own bool, from, to int, text string) {
 	if !own {
 		return
 	}
-	if p.noteFrom < 0 {
-		p.noteFrom, p.comment = from, text
+	if !p.note.There() {
+		p.note.From, p.comment = from, text
 	} else {
 		p.comment += "\n" + text
 	}
-	p.noteTo = to
+	p.note.To = to
 	// A blank line parts the comment from what follows.
 	rest := strings.TrimLeft(p.src[to:], " \t\r")
 	if rest, ok := strings.CutPrefix(rest, "\n"); ok && strings.HasPrefix(strings.TrimLeft(rest, " \t\r"), "\n") {
-		p.noteFrom, p.comment = -1, ""
+		p.note, p.comment = doc.Nowhere, ""
 	}
 }
 

@@ -13,6 +13,7 @@ import (
 	"zelvik/finding"
 	"zelvik/format"
 	"zelvik/format/charset"
+	"zelvik/format/doc"
 	"zelvik/message"
 	"zelvik/message/printf"
 	"zelvik/pages"
@@ -20,11 +21,10 @@ import (
 
 // document is a script that was read.
 type document struct {
-	text     *charset.Text
-	catalogs []*catalog.Catalog
-	slots    map[*catalog.Catalog][]slot // of the entries
-	tables   []table
-	blocks   []block
+	doc.Many
+	slots  map[*catalog.Catalog][]slot // of the entries
+	tables []table
+	blocks []block
 }
 
 // block is a menu or dialog, from its name to its END.
@@ -35,7 +35,7 @@ type block struct {
 
 // slot gives the place of a text.
 func (d *document) slot(tag culture.Tag, key string) (slot, bool) {
-	for _, c := range d.catalogs {
+	for _, c := range d.List {
 		if c.Culture == tag {
 			if i := c.At(key); i >= 0 {
 				return d.slots[c][i], true
@@ -47,8 +47,8 @@ func (d *document) slot(tag culture.Tag, key string) (slot, bool) {
 
 // slot is the place of an entry.
 type slot struct {
-	key, value       token
-	noteFrom, noteTo int // a comment on lines of its own; -1 for none
+	key, value token
+	note       doc.Span // a comment on lines of its own
 	// fixed says that it belongs to a menu or dialog.
 	fixed bool
 	table int
@@ -79,12 +79,6 @@ type token struct {
 	text     string
 }
 
-// Catalogs gives the cultures' catalogs, the first language first.
-func (d *document) Catalogs() []*catalog.Catalog { return d.catalogs }
-
-// Text gives the file as UTF-8.
-func (d *document) Text() string { return d.text.String() }
-
 type parser struct {
 	// shown says that strings are texts; elsewhere they are paths and data.
 	shown bool
@@ -94,10 +88,10 @@ type parser struct {
 	at  int
 	token
 	// comment is the last comment on lines of its own before the token.
-	comment          string
-	noteFrom, noteTo int
-	tag              culture.Tag
-	byTag            map[culture.Tag]*catalog.Catalog
+	comment string
+	note    doc.Span
+	tag     culture.Tag
+	byTag   map[culture.Tag]*catalog.Catalog
 	// counts are how often a control's key has come.
 	counts map[string]int
 }
@@ -124,7 +118,7 @@ func parse(data []byte) (format.Document, []finding.Finding) {
 	if text.Encoding == charset.UTF8 && text.Bad >= 0 && !charset.Binary(data) {
 		text = charset.DecodeParts(data, parts(data))
 	}
-	p := &parser{document: &document{text: text, catalogs: []*catalog.Catalog{{}}, slots: map[*catalog.Catalog][]slot{}}, byTag: map[culture.Tag]*catalog.Catalog{}, noteFrom: -1, counts: map[string]int{}}
+	p := &parser{document: &document{Many: doc.Many{Coded: text, List: []*catalog.Catalog{{}}}, slots: map[*catalog.Catalog][]slot{}}, byTag: map[culture.Tag]*catalog.Catalog{}, note: doc.Nowhere, counts: map[string]int{}}
 	p.src = p.Text()
 	p.Reader = format.NewReader(p.src)
 	if charset.Binary(data) {
@@ -132,12 +126,12 @@ func parse(data []byte) (format.Document, []finding.Finding) {
 		return p.document, p.Done()
 	}
 	text.Faults(p.Report, "save it as UTF-8 or UTF-16")
-	p.catalogs = nil
+	p.List = nil
 	p.script()
-	if len(p.catalogs) == 0 {
-		p.catalogs = []*catalog.Catalog{{}}
+	if len(p.List) == 0 {
+		p.List = []*catalog.Catalog{{}}
 	}
-	for _, c := range p.catalogs {
+	for _, c := range p.List {
 		texts := make([]format.Spelled, len(p.slots[c]))
 		for i := range texts {
 			value := &p.slots[c][i].value
@@ -145,7 +139,7 @@ func parse(data []byte) (format.Document, []finding.Finding) {
 		}
 		p.Texts(c.Entries, texts, false, read)
 	}
-	slices.SortFunc(p.catalogs[1:], func(a, b *catalog.Catalog) int { return cmp.Compare(a.Culture, b.Culture) })
+	slices.SortFunc(p.List[1:], func(a, b *catalog.Catalog) int { return cmp.Compare(a.Culture, b.Culture) })
 	return p.document, p.Done()
 }
 
@@ -193,7 +187,7 @@ func (p *parser) catalog() *catalog.Catalog {
 	if c == nil {
 		c = &catalog.Catalog{Culture: p.tag}
 		p.byTag[p.tag] = c
-		p.catalogs = append(p.catalogs, c)
+		p.List = append(p.List, c)
 	}
 	return c
 }
@@ -238,7 +232,7 @@ func (p *parser) stringTable() {
 			p.Damaged(p.from, "", fmt.Sprintf("%s where the number of a text belongs", p.src[p.from:p.to]), "write the text's number or name before it")
 			continue
 		}
-		s := slot{key: p.token, noteFrom: p.noteFrom, noteTo: p.noteTo, table: number}
+		s := slot{key: p.token, note: p.note, table: number}
 		note := p.comment
 		p.next()
 		for p.kind == sign && strings.IndexByte("+-|()*", p.text()[0]) >= 0 || p.kind == word && p.at > s.key.to && strings.IndexByte("+-|(*", p.src[p.from-1]) >= 0 {
@@ -301,14 +295,14 @@ func (p *parser) captions(named token) {
 		case p.is("CAPTION"):
 			at := p.token
 			if p.next() && p.kind == str {
-				p.caption(name+".CAPTION", slot{key: at, value: p.token, noteFrom: -1, fixed: true})
+				p.caption(name+".CAPTION", slot{key: at, value: p.token, note: doc.Nowhere, fixed: true})
 			}
 		case p.is(controls...):
 			statement := strings.ToUpper(p.text())
 			if !p.next() || p.kind != str {
 				continue
 			}
-			s := slot{key: p.token, value: p.token, noteFrom: -1, fixed: true}
+			s := slot{key: p.token, value: p.token, note: doc.Nowhere, fixed: true}
 			if statement == "POPUP" {
 				popups++
 				p.caption(fmt.Sprintf("%s.POPUP%d", name, popups), s)

@@ -6,6 +6,7 @@ import (
 	"strings"
 
 	"zelvik/catalog"
+	"zelvik/culture"
 	"zelvik/format"
 	"zelvik/format/jsonscan"
 	"zelvik/format/stringsdict"
@@ -13,27 +14,27 @@ import (
 
 // Edit makes changes; see format.Document.
 func (d *document) Edit(changes []format.Change) ([]byte, []catalog.Loss, error) {
-	base := format.NewEditor(d.Text())
-	e := &editor{document: d, Editor: jsonscan.NewEditor(&base, &d.root)}
+	e := &editor{document: d, Editor: jsonscan.NewEditor(d.Coded, &d.root), strs: d.root.Find("strings")}
 	e.Layout.Spread = true
-	if err := e.Make(changes, e.change); err != nil {
-		return nil, nil, err
-	}
-	out, err := d.text.Patch(e.Replacements)
-	return out, e.w.Losses, err
+	return e.Apply(changes, &e.w.Teller, e)
 }
 
 type editor struct {
 	*document
 	jsonscan.Editor
 	w writer
-	// indices are the places of keys among the strings.
+	// strs is the object that holds the keys, nil for none.
+	strs *jsonscan.Value
+	// indices are the places of keys in it.
 	indices map[string]int
 }
 
 // find gives the place of a key, or -1.
-func (e *editor) find(strs *jsonscan.Value, key string) int {
-	if e.indices == nil {
+func (e *editor) find(key string) int {
+	if e.strs == nil {
+		return -1
+	}
+	if strs := e.strs; e.indices == nil {
 		e.indices = make(map[string]int, len(strs.Members))
 		for i := range strs.Members {
 			if _, double := e.indices[strs.Members[i].Key]; !double {
@@ -47,63 +48,60 @@ func (e *editor) find(strs *jsonscan.Value, key string) int {
 	return -1
 }
 
-func (e *editor) change(c format.Change) error {
-	strs := e.root.Find("strings")
-	if strs == nil || strs.Kind != jsonscan.Object {
+func (e *editor) tag(c format.Change) culture.Tag { return cmp.Or(c.Culture, e.List[0].Culture) }
+
+// Find gives the index of a key.
+func (e *editor) Find(c format.Change) (number, offset int) {
+	if number = e.find(c.Key); number >= 0 {
+		offset = e.strs.Members[number].KeyFrom
+	}
+	return number, offset
+}
+
+// Insert adds a key with its text in a culture.
+func (e *editor) Insert(c format.Change, entry *catalog.Entry) error {
+	if e.strs == nil || e.strs.Kind != jsonscan.Object {
 		return format.ErrNoEntry
 	}
-	tag := cmp.Or(c.Culture, e.catalogs[0].Culture)
-	at := e.find(strs, c.Key)
-	entry := &catalog.Entry{Key: c.Key}
-	e.w.Entry = entry
-	if at < 0 {
-		if c.Op != format.Set || c.Message == nil {
-			return format.ErrNoEntry
-		}
-		entry.Message = *c.Message
-		if c.Note != nil {
-			entry.Note = *c.Note
-		}
-		if c.State != nil {
-			entry.State = *c.State
-		}
-		own := &catalog.Catalog{Culture: tag}
-		own.Add(*entry)
-		catalogs := []*catalog.Catalog{own}
-		if tag != e.catalogs[0].Culture {
-			catalogs = []*catalog.Catalog{{Culture: e.catalogs[0].Culture}, own}
-		}
-		e.Insert(strs, e.after(strs, c), c.Key, e.w.entry(catalogs, c.Key, 0))
-		return nil
+	own := &catalog.Catalog{Culture: e.tag(c)}
+	own.Add(*entry)
+	catalogs := []*catalog.Catalog{own}
+	if own.Culture != e.List[0].Culture {
+		catalogs = []*catalog.Catalog{{Culture: e.List[0].Culture}, own}
 	}
-	m := &strs.Members[at]
-	if m.Value.Kind != jsonscan.Object && c.Op == format.Set {
+	e.Editor.Insert(e.strs, e.after(c), c.Key, e.w.entry(catalogs, c.Key, 0))
+	return nil
+}
+
+// Rename changes a key.
+func (e *editor) Rename(i int, c format.Change) error {
+	e.Replace(e.strs.Members[i].KeyFrom, e.strs.Members[i].KeyTo, e.Layout.Quote(c.NewKey))
+	return nil
+}
+
+// Set changes comment, text and state.
+func (e *editor) Set(i int, c format.Change) error {
+	m := &e.strs.Members[i]
+	if m.Value.Kind != jsonscan.Object {
 		return format.ErrDamaged
-	}
-	switch c.Op {
-	case format.Remove:
-		return e.remove(strs, at, c)
-	case format.Rename:
-		e.Replace(m.KeyFrom, m.KeyTo, e.Layout.Quote(c.NewKey))
-		return nil
 	}
 	if c.Note != nil {
 		e.field(&m.Value, "comment", *c.Note)
 	}
 	if c.Message != nil || c.State != nil {
-		e.set(m, string(tag), c, entry)
+		e.set(m, string(e.tag(c)), c, e.w.Entry)
 	}
 	return nil
 }
 
 // after gives the place behind which a new key goes: its sorted place where
 // the file is sorted, else behind its neighbour.
-func (e *editor) after(strs *jsonscan.Value, c format.Change) int {
-	members := strs.Members
+func (e *editor) after(c format.Change) int {
+	members := e.strs.Members
 	if c.After == "" {
 		return -1
 	}
-	if i := e.find(strs, c.After); i >= 0 {
+	if i := e.find(c.After); i >= 0 {
 		return i
 	}
 	if slices.IsSortedFunc(members, func(a, b jsonscan.Member) int { return compare(a.Key, b.Key) }) {
@@ -113,13 +111,13 @@ func (e *editor) after(strs *jsonscan.Value, c format.Change) int {
 	return len(members) - 1
 }
 
-// remove takes out a key, or in a culture that is not the source its text.
-func (e *editor) remove(strs *jsonscan.Value, at int, c format.Change) error {
-	if c.Culture == "" || c.Culture == e.catalogs[0].Culture {
-		e.Drop(strs, at)
+// Remove takes out a key, or in a culture that is not the source its text.
+func (e *editor) Remove(at int, c format.Change) error {
+	if c.Culture == "" || c.Culture == e.List[0].Culture {
+		e.Drop(e.strs, at)
 		return nil
 	}
-	localizations := strs.Members[at].Value.Find("localizations")
+	localizations := e.strs.Members[at].Value.Find("localizations")
 	if localizations == nil {
 		return format.ErrNoEntry
 	}
@@ -141,7 +139,7 @@ func (e *editor) field(object *jsonscan.Value, key, text string) {
 	case i >= 0:
 		e.SetText(&object.Members[i].Value, text)
 	case text != "":
-		e.Insert(object, sorted(object, key), key, jsonscan.Str(text))
+		e.Editor.Insert(object, sorted(object, key), key, jsonscan.Str(text))
 	}
 }
 
@@ -161,8 +159,8 @@ func (e *editor) set(m *jsonscan.Member, tag string, c format.Change, entry *cat
 	var own *jsonscan.Value
 	if localizations != nil {
 		own = localizations.Find(tag)
-		for i := range e.catalogs { // spelled otherwise, as zh_Hans
-			if own == nil && string(e.catalogs[i].Culture) == tag {
+		for i := range e.List { // spelled otherwise, as zh_Hans
+			if own == nil && string(e.List[i].Culture) == tag {
 				for j := range localizations.Members {
 					if strings.EqualFold(strings.ReplaceAll(localizations.Members[j].Key, "_", "-"), tag) {
 						own = &localizations.Members[j].Value
@@ -190,9 +188,9 @@ func (e *editor) set(m *jsonscan.Member, tag string, c format.Change, entry *cat
 	case own != nil:
 		e.Replace(own.From, own.To, string(e.Layout.Append(nil, value, e.Indented(own.From))))
 	case localizations != nil:
-		e.Insert(localizations, sorted(localizations, tag), tag, value)
+		e.Editor.Insert(localizations, sorted(localizations, tag), tag, value)
 	default:
-		e.Insert(&m.Value, sorted(&m.Value, "localizations"), "localizations", jsonscan.Dict(jsonscan.Field{Key: tag, Value: value}))
+		e.Editor.Insert(&m.Value, sorted(&m.Value, "localizations"), "localizations", jsonscan.Dict(jsonscan.Field{Key: tag, Value: value}))
 	}
 }
 
@@ -244,7 +242,7 @@ func (e *editor) patch(own *jsonscan.Value, c format.Change, entry *catalog.Entr
 		i := forms.Index(f.Category)
 		if i < 0 {
 			value := jsonscan.Dict(e.w.newUnit(e.w.state(entry), f.Text))
-			e.Insert(forms, e.placeFor(forms, f.Category, gone), f.Category, value)
+			e.Editor.Insert(forms, e.placeFor(forms, f.Category, gone), f.Category, value)
 			continue
 		}
 		if unit := forms.Members[i].Value.Find("stringUnit"); unit != nil && unit.Find("value") != nil {

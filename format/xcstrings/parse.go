@@ -10,6 +10,7 @@ import (
 	"zelvik/finding"
 	"zelvik/format"
 	"zelvik/format/charset"
+	"zelvik/format/doc"
 	"zelvik/format/jsonscan"
 	"zelvik/format/stringsdict"
 	"zelvik/message"
@@ -19,16 +20,9 @@ import (
 
 // document is a string catalog that was read.
 type document struct {
-	text     *charset.Text
-	root     jsonscan.Value
-	catalogs []*catalog.Catalog
+	doc.Many
+	root jsonscan.Value
 }
-
-// Catalogs gives the cultures' catalogs, the source first, the others by tag.
-func (d *document) Catalogs() []*catalog.Catalog { return d.catalogs }
-
-// Text gives the file as UTF-8.
-func (d *document) Text() string { return d.text.String() }
 
 type parser struct {
 	*document
@@ -51,26 +45,26 @@ type pending struct {
 }
 
 func parse(data []byte) (format.Document, []finding.Finding) {
-	p := &parser{document: &document{text: charset.Decode(data)}, byCulture: map[string]*catalog.Catalog{}, source: "en"}
+	p := &parser{document: &document{Many: doc.Many{Coded: charset.Decode(data)}}, byCulture: map[string]*catalog.Catalog{}, source: "en"}
 	src := p.Text()
 	p.Reader = format.NewReader(src)
-	p.catalogs = []*catalog.Catalog{{Culture: p.source}}
+	p.List = []*catalog.Catalog{{Culture: p.source}}
 	if charset.Binary(data) {
 		p.Damaged(0, "", "the file is binary, no JSON text", "give an .xcstrings file")
 		return p.document, p.Done()
 	}
-	p.text.Faults(p.Report, "save it as UTF-8")
+	p.Coded.Faults(p.Report, "save it as UTF-8")
 	root, faults := jsonscan.Parse(src)
 	p.root = root
 	jsonscan.Tell(&p.Reader, faults)
 	if v := root.Find("sourceLanguage"); v != nil {
 		if tag, err := culture.Parse(v.Text); err == nil {
 			p.source = tag
-			p.catalogs[0].Culture = tag
+			p.List[0].Culture = tag
 		} else {
 			p.Report("culture-unknown", v.From, "", err.Error(), "write the culture of the source texts")
 		}
-		p.byCulture[v.Text] = p.catalogs[0]
+		p.byCulture[v.Text] = p.List[0]
 	} else if len(faults) == 0 {
 		p.Damaged(root.From, "", "the file has no sourceLanguage", `write "sourceLanguage" : "en"`)
 	}
@@ -83,7 +77,7 @@ func parse(data []byte) (format.Document, []finding.Finding) {
 	}
 	p.keys = len(strs.Members)
 	p.pending = pages.Make[pending](p.keys)
-	p.catalogs[0].Grow(p.keys)
+	p.List[0].Grow(p.keys)
 	for i := range strs.Members {
 		p.entry(&strs.Members[i])
 	}
@@ -98,13 +92,13 @@ func parse(data []byte) (format.Document, []finding.Finding) {
 				continue
 			}
 			part.localization(e, w.value)
-			if w.stale && w.catalog != p.catalogs[0] && e.State == catalog.Done {
+			if w.stale && w.catalog != p.List[0] && e.State == catalog.Done {
 				e.State = catalog.Moved
 			}
 		}
 		*r = part.Reader
 	})
-	slices.SortFunc(p.catalogs[1:], func(a, b *catalog.Catalog) int { return cmp.Compare(a.Culture, b.Culture) })
+	slices.SortFunc(p.List[1:], func(a, b *catalog.Catalog) int { return cmp.Compare(a.Culture, b.Culture) })
 	return p.document, p.Done()
 }
 
@@ -138,7 +132,7 @@ func (p *parser) entry(m *jsonscan.Member) {
 			}
 			e := common
 			e.Offset = l.KeyFrom
-			if c == p.catalogs[0] {
+			if c == p.List[0] {
 				inSource = true
 				e.Offset = m.KeyFrom
 			} else {
@@ -149,8 +143,8 @@ func (p *parser) entry(m *jsonscan.Member) {
 		}
 	}
 	if !inSource { // the key is the text
-		p.catalogs[0].Add(common)
-		p.pending = pages.Append(p.pending, pending{p.catalogs[0], len(p.catalogs[0].Entries) - 1, nil, false})
+		p.List[0].Add(common)
+		p.pending = pages.Append(p.pending, pending{p.List[0], len(p.List[0].Entries) - 1, nil, false})
 	}
 }
 
@@ -167,7 +161,7 @@ func (p *parser) culture(m *jsonscan.Member) *catalog.Catalog {
 		return nil
 	}
 	c := &catalog.Catalog{Culture: tag}
-	p.catalogs = append(p.catalogs, c)
+	p.List = append(p.List, c)
 	p.byCulture[m.Key] = c
 	return c
 }

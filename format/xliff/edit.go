@@ -6,63 +6,62 @@ import (
 
 	"zelvik/catalog"
 	"zelvik/format"
+	"zelvik/format/doc"
 	"zelvik/format/inline"
 	"zelvik/format/xmlscan"
-	"zelvik/message"
 )
 
-// Edit makes changes; see format.Document. Changes go to the translation
-// unless they name the source's culture.
+// Edit makes changes; see format.Document.
 func (d *document) Edit(changes []format.Change) ([]byte, []catalog.Loss, error) {
-	e := &editor{document: d, Editor: format.NewEditor(d.Text())}
+	e := &editor{document: d, Editor: doc.NewEditor(d.Coded)}
 	e.w = writer{newline: e.Newline, second: d.second, form: d.form}
-	if err := e.Make(changes, e.change); err != nil {
-		return nil, nil, err
-	}
-	out, err := d.text.Patch(e.Replacements)
-	return out, e.w.Losses, err
+	return e.Apply(changes, &e.w.Teller, e)
 }
 
 type editor struct {
 	*document
-	format.Editor
+	doc.Editor
 	w     writer
 	added int
 }
 
 func (e *editor) toSource(c format.Change) bool {
-	return e.target == nil && (c.Culture == "" || c.Culture == e.source.Culture) ||
-		e.target != nil && c.Culture != "" && c.Culture == e.source.Culture && c.Culture != e.target.Culture
+	return e.ToSource(c) || e.Target == nil && (c.Culture == "" || c.Culture == e.Source.Culture)
 }
 
-func (e *editor) change(c format.Change) error {
-	i, ok := e.index[c.Key]
-	switch {
-	case !ok && c.Op == format.Set:
-		return e.insert(c)
-	case !ok:
-		return format.ErrNoEntry
+// Find gives the number of a unit.
+func (e *editor) Find(c format.Change) (number, offset int) {
+	if number = e.At(c.Key); number >= 0 {
+		offset = e.units[number].place.Whole.From
 	}
+	return number, offset
+}
+
+// Remove takes out a unit.
+func (e *editor) Remove(i int, _ format.Change) error {
+	e.Cut(e.units[i].place.Whole.From, e.units[i].place.Whole.To)
+	return nil
+}
+
+// Rename changes the attribute that is the key.
+func (e *editor) Rename(i int, c format.Change) error {
+	e.Replace(e.units[i].name.From, e.units[i].name.To, xmlscan.EscapeAttribute(c.NewKey))
+	return nil
+}
+
+// Set changes text, notes and state.
+func (e *editor) Set(i int, c format.Change) error {
 	u := &e.units[i]
-	e.w.Entry = &catalog.Entry{Key: c.Key, Offset: u.whole.from}
-	switch c.Op {
-	case format.Remove:
-		e.Remove(u.whole.from, u.whole.to)
-		return nil
-	case format.Rename:
-		e.Replace(u.name.from, u.name.to, xmlscan.EscapeAttribute(c.NewKey))
-		return nil
-	}
 	if c.Message != nil {
 		if u.segments > 1 {
 			return format.ErrPieces
 		}
 		e.set(u, c)
 	}
-	if c.Note != nil && *c.Note != e.source.Entries[i].Note {
-		e.note(u, xmlscan.EscapeText(e.w.legal(*c.Note)))
+	if c.Note != nil && *c.Note != e.Source.Entries[i].Note {
+		e.note(u, xmlscan.EscapeText(doc.Legal(&e.w.Teller, *c.Note)))
 	}
-	if c.State != nil && u.target.whole.from >= 0 && !e.toSource(c) {
+	if c.State != nil && u.target.There() && !e.toSource(c) {
 		e.state(u, *c.State)
 	}
 	return nil
@@ -70,66 +69,42 @@ func (e *editor) change(c format.Change) error {
 
 // set replaces the content of the source or the translation.
 func (e *editor) set(u *unit, c format.Change) {
-	toSource := e.toSource(c)
 	e.w.codes = inline.Codes(u.sourceParts)
 	text := e.w.content(*c.Message)
-	old := u.target
-	name := "target"
-	if toSource {
+	old, name := u.target, "target"
+	if e.toSource(c) {
 		old, name = u.source, "source"
 	}
-	switch {
-	case old.whole.from < 0:
-		at := u.source.whole.to
-		e.Replace(at, at, e.Newline+e.Indent(u.source.whole.from)+"<target>"+text+"</target>")
-	case old.lone:
-		e.Replace(old.whole.from, old.whole.to, "<"+name+">"+text+"</"+name+">")
-	default:
-		e.Splice(old.content.from, old.content.to, text, func(raw string) string { return xmlscan.Respell(raw, e.w.text) })
+	if !old.There() {
+		at := u.source.Whole.To
+		e.Replace(at, at, e.Newline+e.Indent(u.source.Whole.From)+"<target>"+text+"</target>")
+		return
 	}
+	e.SetContent(old, name, text, func(raw string) string { return xmlscan.Respell(raw, e.w.text) })
 }
 
 // note changes, adds or removes the unit's note; several become one.
 func (e *editor) note(u *unit, note string) {
-	if len(u.notes) > 0 {
-		first := u.notes[0]
-		switch {
-		case note == "" && u.allNotes.whole.from >= 0 && len(u.notes) == 1:
-			e.Remove(u.allNotes.whole.from, e.endOfNotes(first.whole.to))
-			return
-		case note == "":
-			e.Remove(first.whole.from, first.whole.to)
-		case first.lone:
-			e.Replace(first.whole.from, first.whole.to, "<note>"+note+"</note>")
-		default:
-			e.Replace(first.content.from, first.content.to, note)
-		}
+	spelled := func(raw string) string { return xmlscan.Respell(raw, e.w.text) }
+	if len(u.notes) > 1 {
 		for _, other := range u.notes[1:] {
-			e.Remove(other.whole.from, other.whole.to)
+			e.Cut(other.Whole.From, other.Whole.To)
 		}
-		return
 	}
-	if note == "" {
-		return
+	switch {
+	case len(u.notes) == 1 && note == "" && u.allNotes.There():
+		e.Cut(u.allNotes.Whole.From, e.endOfNotes(u.notes[0].Whole.To))
+	case len(u.notes) > 0:
+		e.SetField(u.notes[0], "note", note, spelled, 0, "")
+	case note == "":
+	case e.second && u.allNotes.There():
+		e.SetField(doc.NoElement, "note", note, nil, u.allNotes.Start.To, e.Indent(u.allNotes.Whole.From)+"  ")
+	case e.second:
+		e.Replace(u.place.Start.To, u.place.Start.To, e.Newline+e.Indent(u.place.Whole.From)+"  <notes><note>"+note+"</note></notes>")
+	default:
+		at := max(u.source.Whole.To, u.target.Whole.To)
+		e.SetField(doc.NoElement, "note", note, nil, at, e.Indent(u.source.Whole.From))
 	}
-	if e.second {
-		indent := e.Indent(u.whole.from) + "  "
-		text := "<note>" + note + "</note>"
-		if u.allNotes.whole.from < 0 {
-			text = "<notes>" + text + "</notes>"
-		}
-		at := u.start.to
-		if u.allNotes.whole.from >= 0 {
-			at = u.allNotes.start.to
-		}
-		e.Replace(at, at, e.Newline+indent+text)
-		return
-	}
-	at := u.source.whole.to
-	if u.target.whole.from >= 0 {
-		at = u.target.whole.to
-	}
-	e.Replace(at, at, e.Newline+e.Indent(u.source.whole.from)+"<note>"+note+"</note>")
 }
 
 // endOfNotes gives where the element of all notes ends, behind its last one.
@@ -148,65 +123,29 @@ func (e *editor) endOfNotes(last int) int {
 func (e *editor) state(u *unit, s catalog.State) {
 	holder := u.target
 	if e.second {
-		if holder = u.segment; holder.whole.from < 0 {
+		if holder = u.segment; !holder.There() {
 			return
 		}
 	}
-	e.Replace(xmlscan.SetAttribute(e.Src, holder.start.from, holder.start.to, "state", e.w.state(&catalog.Entry{State: s})))
+	e.Replace(xmlscan.SetAttribute(e.Src, holder.Start.From, holder.Start.To, "state", e.w.state(&catalog.Entry{State: s})))
 }
 
-// insert adds a unit behind its neighbour, or at the end.
-func (e *editor) insert(c format.Change) error {
-	if c.Message == nil {
-		return format.ErrNoEntry
+// Insert adds a unit behind its neighbour, or at the end.
+func (e *editor) Insert(c format.Change, entry *catalog.Entry) error {
+	source, target := e.Added(c, entry, c.Key, e.toSource(c))
+	if target != nil {
+		source.Entries[0].Note, target.Entries[0].Note = entry.Note, ""
 	}
-	entry := catalog.Entry{Key: c.Key, Message: message.Plain(c.Key)}
-	if c.Source != nil {
-		entry.Message = *c.Source
-	}
-	if c.Note != nil {
-		entry.Note = *c.Note
-	}
-	var target *catalog.Catalog
-	if e.toSource(c) {
-		entry.Message = *c.Message
-	} else {
-		t := catalog.Entry{Key: c.Key, Message: *c.Message}
-		if c.State != nil {
-			t.State = *c.State
-		}
-		target = &catalog.Catalog{}
-		target.Add(t)
-	}
-	source := &catalog.Catalog{Culture: e.source.Culture}
-	source.Add(entry)
-	place, indent := -1, "      "
+	indent := "      "
 	if e.second {
 		indent = "    "
 	}
-	if i, ok := e.index[c.After]; ok {
-		place = i
-	} else if c.After != "" && len(e.units) > 0 {
-		place = len(e.units) - 1
-	}
-	if len(e.units) > 0 {
-		indent = e.Indent(e.units[max(place, 0)].whole.from)
-	}
-	e.w.Entry = &entry
-	text := string(e.w.unit(nil, source, 0, target, e.number(), indent))
-	switch {
-	case place >= 0:
-		at := e.units[place].whole.to
-		e.Replace(at, at, e.Newline+strings.TrimSuffix(text, e.Newline))
-	case len(e.units) > 0:
-		at := e.units[0].whole.from
-		e.Replace(at-len(e.Indent(at)), at-len(e.Indent(at)), text)
-	case e.bodyEnd >= 0:
-		at := e.bodyEnd - len(e.Indent(e.bodyEnd))
-		e.Replace(at, at, text)
-	default:
+	gap, ok := e.Gap(c, e.At(c.After), len(e.units), func(i int) doc.Span { return e.units[i].place.Whole }, e.bodyEnd, indent)
+	if !ok {
 		return errors.New("the file has no place for a unit")
 	}
+	e.w.Entry = &source.Entries[0]
+	e.Put(gap, string(e.w.unit(nil, source, 0, target, e.number(), gap.Indent)))
 	return nil
 }
 

@@ -2,34 +2,22 @@ package xliff
 
 import (
 	"strconv"
-	"strings"
 
+	"zelvik/format/doc"
 	"zelvik/format/inline"
 	"zelvik/format/xmlscan"
 	"zelvik/message"
 )
 
 // plainText reads the text of the element just begun.
-func (p *parser) plainText() string {
-	if p.Lone {
-		return ""
-	}
-	var out strings.Builder
-	depth := len(p.Open)
-	for p.Next() && len(p.Open) >= depth {
-		switch p.Kind {
-		case xmlscan.Text:
-			out.WriteString(p.Unescape(p.From, p.To))
-		case xmlscan.CDATA:
-			out.WriteString(xmlscan.LineEnds(p.src[p.InnerFrom:p.InnerTo]))
-		case xmlscan.Start:
-			if p.Name == "cp" {
-				hex, _ := p.Value("hex")
-				out.WriteString(character(hex))
-			}
+func (p *parser) plainText() (string, doc.Element) {
+	return p.Characters(func() string {
+		if p.Name != "cp" {
+			return ""
 		}
-	}
-	return out.String()
+		hex, _ := p.Value("hex")
+		return character(hex)
+	})
 }
 
 // character reads the number of a character that XML cannot hold (<cp hex>).
@@ -42,8 +30,8 @@ func character(hex string) string {
 }
 
 // content reads the inline content of <source> or <target>.
-func (p *parser) content(u *unit) ([]inline.Part, element) {
-	at := p.begun()
+func (p *parser) content(u *unit) ([]inline.Part, doc.Element) {
+	at := p.Begun()
 	if p.Lone {
 		return nil, at
 	}
@@ -58,15 +46,15 @@ func (p *parser) content(u *unit) ([]inline.Part, element) {
 		case xmlscan.Text:
 			text(p.Unescape(p.From, p.To))
 		case xmlscan.CDATA:
-			text(xmlscan.LineEnds(p.src[p.InnerFrom:p.InnerTo]))
+			text(xmlscan.LineEnds(p.Src[p.InnerFrom:p.InnerTo]))
 		case xmlscan.End:
 			if len(p.Open) < depth {
-				at.content.to, at.whole.to = p.From, p.To
+				at.Content.To, at.Whole.To = p.From, p.To
 				return parts, at
 			}
 			if n := len(open); n > 0 && p.Name == open[n-1].Name {
 				c := open[n-1]
-				c.Role, c.Equiv, c.Raw = message.Close, ends[n-1], p.src[p.From:p.To]
+				c.Role, c.Equiv, c.Raw = message.Close, ends[n-1], p.Src[p.From:p.To]
 				open, ends = open[:n-1], ends[:n-1]
 				parts = append(parts, inline.Part{Code: &c})
 			}
@@ -74,7 +62,7 @@ func (p *parser) content(u *unit) ([]inline.Part, element) {
 			if p.Name == "source" || p.Name == "target" || p.Name == "trans-unit" || p.Name == "unit" {
 				p.Back()
 				p.Close(name)
-				at.content.to, at.whole.to = p.From, p.From
+				at.Content.To, at.Whole.To = p.From, p.From
 				return parts, at
 			}
 			if p.Name == "mrk" || p.Name == "sm" || p.Name == "em" {
@@ -100,7 +88,7 @@ func (p *parser) content(u *unit) ([]inline.Part, element) {
 			parts = append(parts, inline.Part{Code: c})
 		}
 	}
-	at.content.to, at.whole.to = p.From, p.From
+	at.Content.To, at.Whole.To = p.From, p.From
 	return parts, at
 }
 
@@ -128,7 +116,7 @@ func (p *parser) code(u *unit) *inline.Code {
 	switch p.Name {
 	case "g", "pc":
 		c.Role = message.Open
-		c.Raw = p.src[from:p.To]
+		c.Raw = p.Src[from:p.To]
 		if p.Lone {
 			c.Role = message.Lone
 		}
@@ -151,13 +139,13 @@ func (p *parser) code(u *unit) *inline.Code {
 		c.Sample = value("disp")
 	}
 	if !p.Lone {
-		if inner := p.plainText(); inner != "" {
+		if inner, _ := p.plainText(); inner != "" {
 			c.Sample, c.Equiv = c.Equiv, inner
 		}
 	}
 	if c.Sample == c.Equiv || c.Role != message.Lone {
 		c.Sample = ""
 	}
-	c.Raw = p.src[from:p.To]
+	c.Raw = p.Src[from:p.To]
 	return c
 }

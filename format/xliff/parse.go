@@ -8,7 +8,7 @@ import (
 	"zelvik/culture"
 	"zelvik/finding"
 	"zelvik/format"
-	"zelvik/format/charset"
+	"zelvik/format/doc"
 	"zelvik/format/inline"
 	"zelvik/format/xmlscan"
 	"zelvik/message/loose"
@@ -17,10 +17,8 @@ import (
 
 // document is a file that was read.
 type document struct {
-	text           *charset.Text
-	source, target *catalog.Catalog
-	units          []unit
-	index          map[string]int
+	doc.Pair
+	units []unit
 	// second says that the file is of version 2.
 	second bool
 	form   inline.Form
@@ -29,63 +27,34 @@ type document struct {
 	bodyEnd int
 }
 
-// span is a stretch of the text.
-type span struct{ from, to int }
-
-// element is the place of an element, of its start tag and its content; whole
-// begins at -1 where it is not there.
-type element struct {
-	whole, start, content span
-	lone                  bool
-}
-
-var nowhere = element{whole: span{-1, -1}}
-
 // unit is one <trans-unit> or <unit>.
 type unit struct {
-	whole, start   span
-	name           span // the value of the attribute that is the key
+	place          doc.Element
+	name           doc.Span // the value of the attribute that is the key
 	id             string
-	source, target element
-	segment        element // of version 2
+	source, target doc.Element
+	segment        doc.Element // of version 2
 	segments       int
-	notes          []element
-	allNotes       element // <notes> of version 2
+	notes          []doc.Element
+	allNotes       doc.Element // <notes> of version 2
 	state          string
 	data           map[string]string
 	sourceParts    []inline.Part
 	targetParts    []inline.Part
 }
 
-// Catalogs gives the source, and the translation where the file has one.
-func (d *document) Catalogs() []*catalog.Catalog {
-	if d.target == nil {
-		return []*catalog.Catalog{d.source}
-	}
-	return []*catalog.Catalog{d.source, d.target}
-}
-
-// Text gives the file as UTF-8.
-func (d *document) Text() string { return d.text.String() }
-
 type parser struct {
 	*document
-	format.Reader
-	*xmlscan.Scanner
-	src      string
+	doc.XML
 	original string
 }
 
 func parse(data []byte) (format.Document, []finding.Finding) {
-	p := &parser{document: &document{text: charset.Decode(data), source: &catalog.Catalog{}, target: &catalog.Catalog{}, index: map[string]int{}, bodyEnd: -1}}
-	p.src = p.document.Text()
-	p.Reader = format.NewReader(p.src)
-	p.Scanner = xmlscan.New(p.src)
-	if charset.Binary(data) {
-		p.Damaged(0, "", "the file is binary, no XML text", "give an .xlf file")
+	p := &parser{document: &document{Pair: doc.NewPair(data), bodyEnd: -1}}
+	ok := false
+	if p.XML, ok = doc.NewXML(p.Coded, data, "an .xlf file"); !ok {
 		return p.document, p.Done()
 	}
-	p.text.Faults(p.Report, "save it as UTF-8")
 	root, targeted := false, false
 	for p.Next() {
 		switch {
@@ -93,14 +62,14 @@ func parse(data []byte) (format.Document, []finding.Finding) {
 			root = true
 			version, _ := p.Value("version")
 			p.second = strings.HasPrefix(version, "2")
-			p.tag("srcLang", p.source)
-			targeted = p.tag("trgLang", p.target) || targeted
+			p.tag("srcLang", p.Source)
+			targeted = p.tag("trgLang", p.Target) || targeted
 		case p.Kind == xmlscan.Start && p.Name == "file":
 			if by, _ := p.Value(tool); by == codes {
 				p.form.Coded = true
 			}
-			p.tag("source-language", p.source)
-			targeted = p.tag("target-language", p.target) || targeted
+			p.tag("source-language", p.Source)
+			targeted = p.tag("target-language", p.Target) || targeted
 			if p.original, _ = p.Value("original"); p.original == "" {
 				p.original, _ = p.Value("id")
 			}
@@ -115,17 +84,11 @@ func parse(data []byte) (format.Document, []finding.Finding) {
 			p.bodyEnd = p.From
 		}
 	}
-	if !root {
-		p.Damaged(0, "", "the file has no <xliff>", `write <xliff version="1.2"> around the files`)
-	}
-	for _, f := range p.Faults {
-		p.Damaged(f.Offset, "", f.Text, f.Mend)
-	}
 	p.messages()
-	if !targeted && len(p.target.Entries) == 0 {
-		p.target = nil
+	if !targeted && len(p.Target.Entries) == 0 {
+		p.Target = nil
 	}
-	return p.document, p.Done()
+	return p.document, p.End(root, "xliff", `write <xliff version="1.2"> around the files`)
 }
 
 // tag reads a culture from an attribute.
@@ -145,14 +108,9 @@ func (p *parser) tag(name string, c *catalog.Catalog) bool {
 	return true
 }
 
-// begun gives the element whose start tag was just read.
-func (p *parser) begun() element {
-	return element{whole: span{p.From, p.To}, start: span{p.From, p.To}, content: span{p.To, p.To}, lone: p.Lone}
-}
-
 // unit reads one unit.
 func (p *parser) unit() {
-	u := unit{whole: span{p.From, p.To}, start: span{p.From, p.To}, name: span{-1, -1}, source: nowhere, target: nowhere, segment: nowhere, allNotes: nowhere, data: map[string]string{}}
+	u := unit{name: doc.Nowhere, source: doc.NoElement, target: doc.NoElement, segment: doc.NoElement, allNotes: doc.NoElement, data: map[string]string{}}
 	e := catalog.Entry{Offset: p.From}
 	key := ""
 	for _, a := range p.Attributes {
@@ -160,12 +118,12 @@ func (p *parser) unit() {
 		switch a.Name {
 		case "id":
 			u.id = value
-			if u.name.from < 0 {
-				key, u.name = value, span{a.ValueFrom, a.ValueTo}
+			if !u.name.There() {
+				key, u.name = value, doc.Span{From: a.ValueFrom, To: a.ValueTo}
 			}
 		case "resname", "name":
 			if value != "" {
-				key, u.name = value, span{a.ValueFrom, a.ValueTo}
+				key, u.name = value, doc.Span{From: a.ValueFrom, To: a.ValueTo}
 			}
 		case "translate":
 			e.Fixed = value == "no"
@@ -184,17 +142,13 @@ func (p *parser) unit() {
 	if p.Lone {
 		return
 	}
-	name, depth := p.Name, len(p.Open)
 	var notes []string
-	for p.Next() && len(p.Open) >= depth {
-		if p.Kind != xmlscan.Start {
-			continue
-		}
+	u.place = p.Inside(func() {
 		switch p.Name {
 		case "source":
 			parts, at := p.content(&u)
 			u.sourceParts = append(u.sourceParts, parts...)
-			if u.source.whole.from < 0 {
+			if !u.source.There() {
 				u.source = at
 			}
 		case "target":
@@ -203,47 +157,32 @@ func (p *parser) unit() {
 			}
 			parts, at := p.content(&u)
 			u.targetParts = append(u.targetParts, parts...)
-			if u.target.whole.from < 0 {
+			if !u.target.There() {
 				u.target = at
 			}
-		case "segment", "ignorable":
-			if p.Name == "segment" {
-				u.segments++
-				if u.segment.whole.from < 0 {
-					u.segment = p.begun()
-				}
-				if state, ok := p.Value("state"); ok && u.state == "" {
-					u.state = state
-				}
+		case "segment":
+			if u.segments++; u.segments == 1 {
+				u.segment = p.Begun()
+			}
+			if state, ok := p.Value("state"); ok && u.state == "" {
+				u.state = state
 			}
 		case "notes":
-			u.allNotes = p.begun()
+			u.allNotes = p.Begun()
 		case "note":
-			at := p.begun()
-			text := p.plainText()
-			at.content.to, at.whole.to = p.From, p.To
+			text, at := p.plainText()
 			u.notes = append(u.notes, at)
 			if text = strings.TrimSpace(text); text != extracted {
 				notes = append(notes, text)
 			}
 		case "data":
 			id, _ := p.Value("id")
-			u.data[id] = p.plainText()
-		case "originalData":
-		case "trans-unit", "unit":
-			p.Back()
-			p.Close(name)
-			u.whole.to = p.From
-			p.add(u, e, key, notes)
-			return
+			u.data[id], _ = p.plainText()
+		case "ignorable", "originalData":
 		default: // alternatives, matches and other modules are kept
 			p.Skip()
 		}
-		if u.segment.whole.from >= 0 && u.segments == 1 {
-			u.segment.content.to = p.To
-		}
-	}
-	u.whole.to = p.To
+	}, "trans-unit", "unit")
 	p.add(u, e, key, notes)
 }
 
@@ -259,24 +198,24 @@ func number(text string) int {
 }
 
 func (p *parser) add(u unit, e catalog.Entry, key string, notes []string) {
-	if u.source.whole.from < 0 {
-		p.Damaged(u.whole.from, key, "a unit without <source>", "add <source>...</source>")
+	if !u.source.There() {
+		p.Damaged(u.place.Whole.From, key, "a unit without <source>", "add <source>...</source>")
 		return
 	}
 	if key == "" {
-		p.Damaged(u.whole.from, "", "a unit without an id", `add id="..."`)
+		p.Damaged(u.place.Whole.From, "", "a unit without an id", `add id="..."`)
 		return
 	}
-	if _, double := p.index[key]; double && p.original != "" {
+	if _, double := p.Index[key]; double && p.original != "" {
 		key = p.original + "#" + key // the same id in another <file>
 	}
-	if !p.Once(key, key, u.whole.from) {
+	if !p.Once(key, key, u.place.Whole.From) {
 		return
 	}
 	e.Key, e.Note = key, strings.Join(notes, "\n")
-	p.index[key] = len(p.units)
+	p.Index[key] = len(p.units)
 	p.units = pages.Append(p.units, u)
-	p.source.Add(e)
+	p.Source.Add(e)
 }
 
 // mostNamed is up to how many parts of a source are looked through for what a
@@ -300,12 +239,12 @@ func (p *parser) messages() {
 	}
 	targets := make([]int32, len(p.units)) // the numbers of their entries from 1, 0 for none
 	for i := range p.units {
-		u, e := &p.units[i], &p.source.Entries[i]
-		if u.target.whole.from < 0 || len(u.targetParts) == 0 {
+		u, e := &p.units[i], &p.Source.Entries[i]
+		if !u.target.There() || len(u.targetParts) == 0 {
 			continue
 		}
-		p.target.Add(catalog.Entry{Key: e.Key, Offset: u.target.whole.from, Fixed: e.Fixed, Limit: e.Limit, State: stateOf(u.state)})
-		targets[i] = int32(len(p.target.Entries))
+		p.Target.Add(catalog.Entry{Key: e.Key, Offset: u.target.Whole.From, Fixed: e.Fixed, Limit: e.Limit, State: stateOf(u.state)})
+		targets[i] = int32(len(p.Target.Entries))
 		for _, t := range u.targetParts {
 			for _, s := range u.sourceParts[:min(len(u.sourceParts), mostNamed)] {
 				if t.Code != nil && s.Code != nil {
@@ -316,10 +255,10 @@ func (p *parser) messages() {
 	}
 	p.Parallel(len(p.units), func(r *format.Reader, from, to int) {
 		for i := from; i < to; i++ {
-			u, e := &p.units[i], &p.source.Entries[i]
-			e.Message = p.form.Read(r, e.Key, u.source.content.from, u.sourceParts)
+			u, e := &p.units[i], &p.Source.Entries[i]
+			e.Message = p.form.Read(r, e.Key, u.source.Content.From, u.sourceParts)
 			if n := targets[i]; n > 0 {
-				p.target.Entries[n-1].Message = p.form.Read(r, e.Key, u.target.content.from, u.targetParts)
+				p.Target.Entries[n-1].Message = p.form.Read(r, e.Key, u.target.Content.From, u.targetParts)
 			}
 		}
 	})

@@ -7,6 +7,7 @@ import (
 
 	"zelvik/catalog"
 	"zelvik/format"
+	"zelvik/format/doc"
 	"zelvik/format/inline"
 	"zelvik/format/xmlscan"
 	"zelvik/message"
@@ -114,10 +115,10 @@ func (w *writer) units(out []byte, catalogs []*catalog.Catalog, from, to int, in
 // unit writes entry number i of the source as the unit of a number.
 func (w *writer) unit(out []byte, source *catalog.Catalog, i int, target *catalog.Catalog, number int, indent string) []byte {
 	e := &source.Entries[i]
-	key := w.legal(e.Key)
+	key := doc.Legal(&w.Teller, e.Key)
 	t := target.Near(i, e.ID())
 	inner := indent + "  "
-	note := w.legal(e.Note)
+	note := doc.Legal(&w.Teller, e.Note)
 	w.codes = nil
 	resolved := w.Resolved(source, e)
 	text := w.content(resolved.Message)
@@ -207,25 +208,11 @@ func (w *writer) state(e *catalog.Entry) string {
 	return ""
 }
 
-// legal leaves out characters that XML cannot hold.
-func (w *writer) legal(text string) string {
-	if xmlscan.Legal(text) {
-		return text
-	}
-	w.Lose("character", "control characters that XML cannot hold", "they are left out")
-	return strings.Map(func(r rune) rune {
-		if !xmlscan.Legal(string(r)) {
-			return -1
-		}
-		return r
-	}, text)
-}
-
 // text writes literal text. Version 2 has an element for characters that XML
 // cannot hold.
 func (w *writer) text(text string) string {
 	if xmlscan.Legal(text) || !w.second {
-		return xmlscan.EscapeText(w.legal(text))
+		return xmlscan.EscapeText(doc.Legal(&w.Teller, text))
 	}
 	var out strings.Builder
 	for _, r := range text {
@@ -246,7 +233,7 @@ func (w *writer) content(m message.Message) string {
 
 // placeholder writes a code, with the sample for what is shown in its place.
 func (w *writer) placeholder(id, spelled, sample string) string {
-	if sample = w.legal(sample); sample == spelled {
+	if sample = doc.Legal(&w.Teller, sample); sample == spelled {
 		sample = ""
 	}
 	if w.second {
@@ -263,7 +250,7 @@ func (w *writer) placeholder(id, spelled, sample string) string {
 
 // tag writes a code for a tag.
 func (w *writer) tag(role message.Role, id, native string, closed bool) string {
-	native = w.legal(native)
+	native = doc.Legal(&w.Teller, native)
 	attribute, text := xmlscan.EscapeAttribute(native), xmlscan.EscapeText(native)
 	switch {
 	case role == message.Open && closed && w.second:

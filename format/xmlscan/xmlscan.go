@@ -394,6 +394,7 @@ func (s *Scanner) Shut(offset int, name string) bool {
 		return false
 	}
 	s.Open = s.Open[:len(s.Open)-1]
+	s.Kind, s.From, s.To = End, offset, end+1
 	s.at = end + 1
 	return true
 }
@@ -445,8 +446,8 @@ func SetAttribute(src string, from, to int, name, value string) (start, end int,
 	return start, start, text
 }
 
-// Source gives a stretch of the document as it stands.
-func (s *Scanner) Source(from, to int) string { return s.data[from:to] }
+// Raw gives a stretch of the document as it stands.
+func (s *Scanner) Raw(from, to int) string { return s.data[from:to] }
 
 // Seek goes on reading at offset, where the reader knows how things stand.
 func (s *Scanner) Seek(offset int) { s.at = offset }

@@ -1,9 +1,10 @@
-package format
+package doc
 
 import (
 	"math/rand/v2"
 	"strings"
 	"testing"
+	"zelvik/format"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -57,7 +58,7 @@ func TestSplice(t *testing.T) {
 	} {
 		e := Editor{Src: c.raw}
 		e.Splice(0, len(c.raw), c.whole, dotted)
-		out, err := Patch([]byte(c.raw), e.Replacements)
+		out, err := format.Patch([]byte(c.raw), e.Replacements)
 		require.NoError(t, err)
 		assert.Equal(t, c.want, string(out), "%q to %q", c.raw, c.whole)
 	}
