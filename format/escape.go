@@ -1,11 +1,14 @@
 package format
 
-import "strings"
+import (
+	"fmt"
+	"strings"
+)
 
 // AppendQuoted appends text in double quotes. Quotes, backslashes and control
-// characters go through instead; most texts have none, so that they are copied
-// in long runs.
-func AppendQuoted(out []byte, text string, instead func(out []byte, c byte) []byte) []byte {
+// characters are spelled as short says, others as number does, which is a verb of
+// fmt. Most texts have none, so that they are copied in long runs.
+func AppendQuoted(out []byte, text string, short map[byte]string, number string) []byte {
 	out = append(out, '"')
 	for {
 		n := Run(text, '"', '\\')
@@ -15,7 +18,11 @@ func AppendQuoted(out []byte, text string, instead func(out []byte, c byte) []by
 		if out = append(out, text[:n]...); n == len(text) {
 			return append(out, '"')
 		}
-		out = instead(out, text[n])
+		if spelled, ok := short[text[n]]; ok {
+			out = append(out, spelled...)
+		} else {
+			out = fmt.Appendf(out, number, text[n])
+		}
 		text = text[n+1:]
 	}
 }

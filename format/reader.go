@@ -61,15 +61,21 @@ func (r *Reader) Texts(entries []catalog.Entry, texts []Spelled, whole bool, par
 		for i := from; i < to; i++ {
 			m, faults := parse(texts[i].Text)
 			entries[i].Message = m
-			for _, f := range faults {
-				rule := f.Rule
-				if whole && rule == "file-damaged" {
-					rule = "escape-wrong"
-				}
-				r.Report(rule, texts[i].Offset, entries[i].Key, f.Text, f.Mend)
-			}
+			r.InText(faults, whole, texts[i].Offset, entries[i].Key)
 		}
 	})
+}
+
+// InText tells the faults of the text of an entry that stands at an offset: those
+// of escapes where the file is whole without them.
+func (r *Reader) InText(faults []message.Fault, whole bool, offset int, key string) {
+	for _, f := range faults {
+		rule := f.Rule
+		if whole && rule == "file-damaged" {
+			rule = "escape-wrong"
+		}
+		r.Report(rule, offset, key, f.Text, f.Mend)
+	}
 }
 
 // Report tells of a fault at an offset of the text.
@@ -315,6 +321,16 @@ func (t *Teller) Keys(catalogs []*catalog.Catalog) []string {
 
 func (t *Teller) aside(e *catalog.Entry) {
 	t.Lose("product", "the text for the product "+e.Product, "nothing; the text for all products is kept")
+}
+
+// Strays tells of texts that the source does not have, and so are not written.
+func (t *Teller) Strays(source, target *catalog.Catalog) {
+	for i := range target.Entries {
+		if e := &target.Entries[i]; source.Find(e.ID()) == nil {
+			t.Catalog, t.Entry = target, e
+			t.Lose("source", "the text, which the source does not have", "nothing")
+		}
+	}
 }
 
 // Resolved gives the message of an entry; a reference to another entry becomes

@@ -5,6 +5,9 @@ import "sync"
 // Many is how many things it takes for a second core to be worth its while.
 const Many = 2000
 
+// Large is how many bytes of text it takes for two cores to read it in parts.
+const Large = 1 << 20
+
 // Halves has a list of n worked on by two cores where it is long: first does the
 // beginning, and rest what is behind it. Where it is short, first does all.
 func Halves(n int, first, rest func(from, to int)) {

@@ -10,9 +10,10 @@ import (
 
 	"zelvik/format"
 	"zelvik/message"
+	"zelvik/pages"
 )
 
-// large makes a file of more than half a mebibyte, with something in its
+// large makes a file of more than pages.Large, with something in its
 // middle.
 func large(middle string) []byte {
 	var out strings.Builder
@@ -23,11 +24,11 @@ func large(middle string) []byte {
 		}
 		fmt.Fprintf(&out, "    <string name=\"key_%05d\">The text of number %d, which is long enough for a line</string>\n", i, i)
 	}
-	for i := range 4000 {
+	for i := range 6000 {
 		entry(i)
 	}
 	out.WriteString(middle)
-	for i := 4000; i < 8000; i++ {
+	for i := 6000; i < 12000; i++ {
 		entry(i)
 	}
 	out.WriteString("</resources>\n")
@@ -43,10 +44,10 @@ func TestLargeFiles(t *testing.T) {
 	for name, middle := range map[string]string{"plain": "", "comment": hidden, "cdata": cdata, "open": open, "double": double} {
 		t.Run(name, func(t *testing.T) {
 			data := large(middle)
-			require.Greater(t, len(data), 1<<19)
+			require.Greater(t, len(data), pages.Large)
 			document, findings := parse(data)
 			c := document.Catalogs()[0]
-			want := 8000 + map[string]int{"cdata": 1, "open": 1, "double": 2}[name]
+			want := 12000 + map[string]int{"cdata": 1, "open": 1, "double": 2}[name]
 			require.Len(t, c.Entries, want)
 			require.Len(t, findings, map[string]int{"open": 1, "double": 2}[name])
 			for _, e := range c.Entries {
@@ -64,7 +65,7 @@ func TestLargeFiles(t *testing.T) {
 	}
 }
 
-// BenchmarkEdit sets one text of 8,000; reading is BenchmarkRead.
+// BenchmarkEdit sets one text of 12,000; reading is BenchmarkRead.
 func BenchmarkEdit(b *testing.B) {
 	data := large("")
 	m := message.Plain("New")

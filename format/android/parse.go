@@ -3,7 +3,6 @@ package android
 import (
 	"fmt"
 	"strings"
-	"sync"
 
 	"zelvik/catalog"
 	"zelvik/culture"
@@ -81,9 +80,8 @@ func newParser(file doc.One) *parser {
 // between two children of <resources>, and not inside a comment, shows when
 // the first half arrives there; else the second is forgotten.
 func (p *parser) parse() {
-	const large = 1 << 19
 	split := -1
-	if len(p.src) > large && !strings.Contains(p.src[:4096], "<!DOCTYPE") {
+	if len(p.src) > pages.Large && !strings.Contains(p.src[:4096], "<!DOCTYPE") {
 		split = middle(p.src)
 	}
 	if split < 0 {
@@ -101,12 +99,10 @@ func (p *parser) parse() {
 	second.Catalog.Entries = entries[share:share]
 	second.Seek(split)
 	second.Open = append(second.Open, xmlscan.Element{Name: "resources"})
-	var wait sync.WaitGroup
-	wait.Go(func() { second.run(-1) })
 	own := p.Catalog
 	own.Entries = entries[:0:share]
-	met := p.run(split)
-	wait.Wait()
+	met := false
+	pages.Both(func() { met = p.run(split) }, func() { second.run(-1) })
 	if !met {
 		return
 	}

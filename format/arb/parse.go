@@ -9,7 +9,6 @@ import (
 	"zelvik/culture"
 	"zelvik/finding"
 	"zelvik/format"
-	"zelvik/format/charset"
 	"zelvik/format/doc"
 	"zelvik/format/jsonscan"
 	"zelvik/message"
@@ -37,18 +36,9 @@ const originalKey = "x-key"
 
 func parse(data []byte) (format.Document, []finding.Finding) {
 	p := &parser{document: &document{One: doc.NewOne(data)}}
-	src := p.Text()
-	p.Reader = format.NewReader(src)
-	if charset.Binary(data) {
-		p.Damaged(0, "", "the file is binary, no JSON text", "give an .arb file")
+	ok := false
+	if p.Reader, p.root, ok = jsonscan.Open(p.Coded, data, "an .arb file"); !ok {
 		return p.document, p.Done()
-	}
-	p.Coded.Faults(p.Report, "save it as UTF-8")
-	root, faults := jsonscan.Parse(src)
-	p.root = root
-	jsonscan.Tell(&p.Reader, faults)
-	if root.Kind != jsonscan.Object && len(faults) == 0 {
-		p.Damaged(root.From, "", "the file is no JSON object", `write {"key": "text"}`)
 	}
 	p.entries()
 	return p.document, p.Done()

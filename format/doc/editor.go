@@ -90,6 +90,17 @@ func (e *Editor) Done(t *format.Teller) ([]byte, []catalog.Loss, error) {
 	return out, t.Losses, err
 }
 
+// Like gives the document whose shape new entries take, where it is one of the
+// same format; else the zero value.
+func Like[D format.Document](changes []format.Change) (like D) {
+	for i := range changes {
+		if d, ok := changes[i].Like.(D); ok {
+			return d
+		}
+	}
+	return like
+}
+
 // Replace puts a text in place of a stretch.
 func (e *Editor) Replace(from, to int, text string) {
 	e.Replacements = append(e.Replacements, format.Replacement{Start: from, End: to, Text: text})

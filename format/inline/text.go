@@ -59,13 +59,7 @@ func (f Form) Read(r *format.Reader, key string, offset int, parts []Part) messa
 			return m
 		}
 		m, faults := f.Spelling.Parse(text)
-		for _, fault := range faults {
-			rule := fault.Rule
-			if rule == "file-damaged" {
-				rule = "escape-wrong"
-			}
-			r.Report(rule, offset, key, fault.Text, fault.Mend)
-		}
+		r.InText(faults, true, offset, key)
 		return m
 	}
 	if m, ok := chosen(parts); ok {

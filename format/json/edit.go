@@ -9,6 +9,7 @@ import (
 	"zelvik/catalog"
 	"zelvik/culture"
 	"zelvik/format"
+	"zelvik/format/doc"
 	"zelvik/format/jsonscan"
 	"zelvik/message"
 )
@@ -17,7 +18,7 @@ import (
 func (d *document) Edit(changes []format.Change) ([]byte, []catalog.Loss, error) {
 	e := &editor{document: d, Editor: jsonscan.NewEditor(d.Coded, &d.root)}
 	e.w.spelling = d.spelling
-	if like := likeOf(changes); like != nil && !d.spells() {
+	if like := doc.Like[*document](changes); like != nil && !d.spells() {
 		e.w.spelling = like.spelling
 	}
 	if err := e.Make(changes, &e.w.Teller, e); err != nil {

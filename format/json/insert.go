@@ -13,16 +13,6 @@ import (
 	"zelvik/message"
 )
 
-// likeOf gives the document of the source, whose shape new entries take.
-func likeOf(changes []format.Change) *document {
-	for i := range changes {
-		if like, ok := changes[i].Like.(*document); ok {
-			return like
-		}
-	}
-	return nil
-}
-
 // spells reports whether any text of the file has a placeholder.
 func (d *document) spells() bool {
 	for _, c := range d.List {

@@ -106,19 +106,10 @@ func parse(data []byte) (format.Document, []finding.Finding) { return parseAs(da
 // finds it out.
 func parseAs(data []byte, settled *loose.Spelling) (format.Document, []finding.Finding) {
 	p := &parser{document: &document{Many: doc.Many{Coded: charset.Decode(data)}}}
-	src := p.Text()
-	p.Reader = format.NewReader(src)
 	p.List, p.slots, p.roots = []*catalog.Catalog{{}}, [][]slot{nil}, []*jsonscan.Value{&p.root}
-	if charset.Binary(data) {
-		p.Damaged(0, "", "the file is binary, no JSON text", "give a .json file")
+	ok := false
+	if p.Reader, p.root, ok = jsonscan.Open(p.Coded, data, "a .json file"); !ok {
 		return p.document, p.Done()
-	}
-	p.Coded.Faults(p.Report, "save it as UTF-8")
-	root, faults := jsonscan.Parse(src)
-	p.root = root
-	jsonscan.Tell(&p.Reader, faults)
-	if root.Kind != jsonscan.Object && len(faults) == 0 {
-		p.Damaged(root.From, "", "the file is no JSON object", `write {"key": "text"}`)
 	}
 	if settled != nil {
 		p.spelling = *settled
@@ -289,13 +280,7 @@ func (p *parser) message(r *format.Reader, key string, s *slot) message.Message 
 		return p.choice(s.forms(), s.kind == ordinal)
 	}
 	m, faults := p.spelling.Parse(v.Text)
-	for _, f := range faults {
-		rule := f.Rule
-		if rule == "file-damaged" {
-			rule = "escape-wrong"
-		}
-		r.Report(rule, v.From+1, key, f.Text, f.Mend)
-	}
+	r.InText(faults, true, v.From+1, key)
 	return m
 }
 

@@ -2,22 +2,18 @@ package jsonscan
 
 import (
 	"strings"
-	"sync"
+	"zelvik/pages"
 )
 
-const (
-	// large is how many bytes a document has that is read on both cores.
-	large = 1 << 20
-	// few is how many members tell how long the others are.
-	few = 64
-)
+// few is how many members tell how long the others are.
+const few = 64
 
 // halves reads a large document on both cores: the second half begins with a
 // member of some object, at the first key in a line of its own, and closes
 // objects that only the first half knows. It is nil where the document is
 // small, has a fault, or does not let itself be parted; then it is read whole.
 func halves(data string) *Value {
-	if len(data) < large {
+	if len(data) < pages.Large {
 		return nil
 	}
 	middle := len(data) / 2
@@ -35,14 +31,13 @@ func halves(data string) *Value {
 	first := &parser{data: data[:middle], stop: middle, size: len(data), spare: len(data) / 16}
 	second := &parser{data: data, at: middle, size: len(data), spare: len(data) / 16}
 	var rest []Value // the ends of objects, the innermost first
-	var wait sync.WaitGroup
-	wait.Go(func() { rest = second.ends() })
-	first.space()
 	var root Value
-	if first.at < middle && data[first.at] == '{' {
-		root = first.value()
-	}
-	wait.Wait()
+	pages.Both(func() {
+		first.space()
+		if first.at < middle && data[first.at] == '{' {
+			root = first.value()
+		}
+	}, func() { rest = second.ends() })
 	if !first.stopped || len(first.faults)+len(second.faults) > 0 || rest == nil {
 		return nil
 	}

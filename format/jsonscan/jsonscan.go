@@ -8,9 +8,10 @@ import (
 	"strconv"
 	"strings"
 	"unicode/utf16"
-	"unicode/utf8"
 
 	"zelvik/format"
+	"zelvik/format/charset"
+	"zelvik/format/doc"
 	"zelvik/pages"
 )
 
@@ -62,6 +63,24 @@ func Tell(r *format.Reader, faults []Fault) {
 			r.Damaged(f.Offset, "", f.Text, f.Mend)
 		}
 	}
+}
+
+// Open begins to read a file and gives the value at its top. It is false, and
+// told, where the data is no text: give says what to give instead.
+func Open(text *charset.Text, data []byte, give string) (r format.Reader, root Value, ok bool) {
+	src := text.String()
+	r = format.NewReader(src)
+	if charset.Binary(data) {
+		r.Damaged(0, "", "the file is binary, no JSON text", "give "+give)
+		return r, root, false
+	}
+	text.Faults(r.Report, "save it as UTF-8")
+	root, faults := Parse(src)
+	Tell(&r, faults)
+	if root.Kind != Object && len(faults) == 0 {
+		r.Damaged(root.From, "", "the file is no JSON object", `write {"key": "text"}`)
+	}
+	return r, root, true
 }
 
 // Find gives the last member with the key, which is the one that counts, or nil.
@@ -394,22 +413,16 @@ func (p *parser) unescape(raw string, from int) string {
 		case 't':
 			out.WriteByte('\t')
 		case 'u':
-			r, ok := hex4(raw, i+1)
-			if !ok {
+			r, size, half := doc.UTF16(raw[i+1:])
+			if size == 0 {
 				p.fault(from+i-1, `\u without four hexadecimal digits`, `write \u00e9 or the character itself`)
 				out.WriteString(`\u`)
 				continue
 			}
-			i += 4
-			if utf16.IsSurrogate(r) {
-				if low, ok := hex4(raw, i+3); ok && i+2 < len(raw) && raw[i+1] == '\\' && raw[i+2] == 'u' && utf16.DecodeRune(r, low) != utf8.RuneError {
-					r = utf16.DecodeRune(r, low)
-					i += 6
-				} else {
-					p.faults = append(p.faults, Fault{true, from + i - 5, "half a character, of two that make one", `write both halves, \ud83d\ude00, or the character itself`})
-					r = utf8.RuneError
-				}
+			if half {
+				p.faults = append(p.faults, Fault{true, from + i - 1, "half a character, of two that make one", `write both halves, \ud83d\ude00, or the character itself`})
 			}
+			i += size
 			out.WriteRune(r)
 		default:
 			p.fault(from+i-1, fmt.Sprintf(`\%c is no escape`, c), `write \\ for a backslash`)
@@ -418,14 +431,6 @@ func (p *parser) unescape(raw string, from int) string {
 		}
 	}
 	return out.String()
-}
-
-func hex4(raw string, at int) (rune, bool) {
-	if at < 0 || at+4 > len(raw) {
-		return 0, false
-	}
-	n, err := strconv.ParseUint(raw[at:at+4], 16, 32)
-	return rune(n), err == nil
 }
 
 const hexDigits = "0123456789abcdef"

@@ -185,13 +185,7 @@ func (p *parser) keyOf(b *block) string {
 // told reads a text and tells its faults.
 func told(r *format.Reader, b *block, f field, parse reading) message.Message {
 	m, faults := parse(f.text)
-	for _, fault := range faults {
-		rule := fault.Rule
-		if rule == "file-damaged" {
-			rule = "escape-wrong"
-		}
-		r.Report(rule, f.from, b.key, fault.Text, fault.Mend)
-	}
+	r.InText(faults, true, f.from, b.key)
 	return m
 }
 

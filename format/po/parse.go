@@ -134,14 +134,11 @@ func (p *parser) read() {
 	}
 }
 
-// large is how many bytes a file has that is read on both cores.
-const large = 1 << 20
-
 // halves reads the blocks of a large file on both cores: it is parted behind
 // the blank line that ends an entry. It is false where there is no such place,
 // or where something is wrong; then nothing is read.
 func (p *parser) halves() bool {
-	if len(p.src) < large {
+	if len(p.src) < pages.Large {
 		return false
 	}
 	middle := len(p.src) / 2
@@ -401,48 +398,30 @@ func (p *parser) quoted(at int, out *strings.Builder) int {
 			if i >= len(p.src) {
 				break
 			}
-			switch e := p.src[i]; e {
-			case 'n':
-				out.WriteByte('\n')
-			case 't':
-				out.WriteByte('\t')
-			case 'r':
-				out.WriteByte('\r')
-			case 'a':
-				out.WriteByte('\a')
-			case 'b':
-				out.WriteByte('\b')
-			case 'f':
-				out.WriteByte('\f')
-			case 'v':
-				out.WriteByte('\v')
+			e := p.src[i]
+			if c, ok := doc.Control(e); ok {
+				out.WriteByte(c)
+				continue
+			}
+			switch e {
 			case '"', '\\', '\'', '?':
 				out.WriteByte(e)
 			case 'x':
-				end := i + 1
-				for end < len(p.src) && strings.IndexByte("0123456789abcdefABCDEF", p.src[end]) >= 0 { // as many as there are, as in C
-					end++
-				}
-				n, err := strconv.ParseUint(p.src[max(i+1, end-16):end], 16, 64)
-				if err != nil {
+				n, size := doc.Hexadecimal(p.src[i+1:], len(p.src)) // as many as there are, as in C
+				if size == 0 {
 					p.Report("escape-wrong", i-1, "", `\x without hexadecimal digits`, `write \\ for a backslash`)
 					out.WriteString(`\x`)
 					continue
 				}
 				out.WriteByte(byte(n))
-				i = end - 1
+				i += size
 			case '\n', '\r':
 				p.Damaged(at, "", "a quote that is not closed", `add "`)
 				return i
 			default:
-				if e >= '0' && e <= '7' {
-					end := i
-					for end < len(p.src) && end < i+3 && p.src[end] >= '0' && p.src[end] <= '7' {
-						end++
-					}
-					n, _ := strconv.ParseUint(p.src[i:end], 8, 16)
+				if n, size := doc.Octal(p.src[i:]); size > 0 {
 					out.WriteByte(byte(n))
-					i = end - 1
+					i += size - 1
 					continue
 				}
 				p.Report("escape-wrong", i-1, "", fmt.Sprintf(`\%c is no escape`, e), `write \\ for a backslash`)

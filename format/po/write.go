@@ -47,12 +47,7 @@ func join(catalogs []*catalog.Catalog) ([]byte, []catalog.Loss) {
 	})
 	w.Losses = append(w.Losses, second.Losses...)
 	if w.target != nil {
-		for i := range w.target.Entries {
-			if e := &w.target.Entries[i]; source.Find(e.ID()) == nil {
-				w.Catalog, w.Entry = w.target, e
-				w.Lose("source", "the text, which the source does not have", "nothing")
-			}
-		}
+		w.Strays(source, w.target)
 	}
 	return out, w.Losses
 }
@@ -345,17 +340,7 @@ func (w *writer) wrap(line string) []string {
 
 // appendQuoted writes a string in double quotes with C's escapes.
 func appendQuoted(out []byte, text string) []byte {
-	return format.AppendQuoted(out, text, func(out []byte, c byte) []byte {
-		switch c {
-		case '"', '\\':
-			return append(out, '\\', c)
-		case '\n':
-			return append(out, `\n`...)
-		case '\t':
-			return append(out, `\t`...)
-		case '\r':
-			return append(out, `\r`...)
-		}
-		return fmt.Appendf(out, `\%03o`, c)
-	})
+	return format.AppendQuoted(out, text, escapes, `\%03o`)
 }
+
+var escapes = map[byte]string{'"': `\"`, '\\': `\\`, '\n': `\n`, '\t': `\t`, '\r': `\r`}

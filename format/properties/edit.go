@@ -16,7 +16,7 @@ import (
 func (d *document) Edit(changes []format.Change) ([]byte, []catalog.Loss, error) {
 	e := &editor{document: d, Editor: doc.NewEditor(d.Coded)}
 	e.w = writer{escaped: d.escaped, newline: e.Newline, sign: d.sign(), printf: d.printf()}
-	if like, ok := likeOf(changes); ok {
+	if like := doc.Like[*document](changes); like != nil {
 		e.choices = like.choices() && !d.plurals()
 	}
 	return e.Apply(changes, &e.w.Teller, e)
@@ -28,15 +28,6 @@ type editor struct {
 	w writer
 	// choices says that plurals are choice formats, as in the source's file.
 	choices bool
-}
-
-func likeOf(changes []format.Change) (*document, bool) {
-	for i := range changes {
-		if like, ok := changes[i].Like.(*document); ok {
-			return like, true
-		}
-	}
-	return nil, false
 }
 
 // plurals reports whether any text is an ICU plural, which the JDK's MessageFormat

@@ -2,7 +2,6 @@ package properties
 
 import (
 	"strings"
-	"unicode/utf16"
 	"unicode/utf8"
 
 	"zelvik/catalog"
@@ -93,7 +92,7 @@ func (p *parser) comment(line string) string {
 	inner := &parser{document: &document{}, Reader: format.NewReader(line), src: line}
 	var out strings.Builder
 	for inner.at < len(line) {
-		if _, ok := hex(line, inner.at+2); ok && strings.HasPrefix(line[inner.at:], `\u`) {
+		if digits, ok := strings.CutPrefix(line[inner.at:], `\u`); ok && hasUTF16(digits) {
 			inner.at += 2
 			inner.unicode(&out, "")
 			continue
@@ -209,41 +208,20 @@ func (p *parser) read(stops, key string) string {
 
 // unicode reads the digits of \uXXXX, and a second half of a pair.
 func (p *parser) unicode(out *strings.Builder, key string) {
-	r, ok := hex(p.src, p.at)
-	if !ok {
+	r, size, half := doc.UTF16(p.src[p.at:])
+	if size == 0 {
 		p.Damaged(p.at-2, key, `\u without four hexadecimal digits, which Java refuses to load`, `write \u00e9 or the character itself`)
 		out.WriteString(`\u`)
 		return
 	}
-	p.at += 4
-	if utf16.IsSurrogate(r) && strings.HasPrefix(p.src[p.at:], `\u`) {
-		if low, ok := hex(p.src, p.at+2); ok {
-			if pair := utf16.DecodeRune(r, low); pair != utf8.RuneError {
-				p.at += 6
-				r = pair
-			}
-		}
+	if half {
+		p.Report("escape-wrong", p.at-2, key, "half a character, of two that make one", `write both halves, \ud83d\ude00, or the character itself`)
 	}
-	if utf16.IsSurrogate(r) {
-		p.Report("escape-wrong", p.at-6, key, "half a character, of two that make one", `write both halves, \ud83d\ude00, or the character itself`)
-	}
+	p.at += size
 	out.WriteRune(r)
 }
 
-func hex(text string, at int) (rune, bool) {
-	if at+4 > len(text) {
-		return 0, false
-	}
-	n := rune(0)
-	for _, c := range []byte(text[at : at+4]) {
-		switch {
-		case c >= '0' && c <= '9':
-			n = n<<4 | rune(c-'0')
-		case c|0x20 >= 'a' && c|0x20 <= 'f':
-			n = n<<4 | rune(c|0x20-'a'+10)
-		default:
-			return 0, false
-		}
-	}
-	return n, true
+func hasUTF16(digits string) bool {
+	_, size, _ := doc.UTF16(digits)
+	return size > 0
 }

@@ -48,12 +48,7 @@ func join(catalogs []*catalog.Catalog) ([]byte, []catalog.Loss) {
 		out = append(out, "</context>\n"...)
 	}
 	if target != source {
-		for i := range target.Entries {
-			if e := &target.Entries[i]; source.Find(e.ID()) == nil {
-				w.Catalog, w.Entry = target, e
-				w.Lose("source", "the text, which the source does not have", "nothing")
-			}
-		}
+		w.Strays(source, target)
 	}
 	return append(out, "</TS>\n"...), w.Losses
 }

@@ -68,15 +68,12 @@ func scan(src string, report func(fault)) (rows []row, sep byte) {
 	return rows, sep
 }
 
-// large is how many bytes a table has that is read on both cores.
-const large = 1 << 20
-
 // halves reads the rows of a large table on both cores; nil where it is small,
 // where something is wrong with it, or where the line in its middle goes on
 // with a cell.
 func halves(src string, at int, sep byte) []row {
 	line := strings.IndexByte(src[len(src)/2:], '\n')
-	if len(src) < large || line < 0 {
+	if len(src) < pages.Large || line < 0 {
 		return nil
 	}
 	middle := len(src)/2 + line + 1

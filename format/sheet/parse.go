@@ -345,13 +345,7 @@ func (p *parser) entry(r *format.Reader, lists [][]catalog.Entry, g group) {
 func (p *parser) message(r *format.Reader, key string, rows []int, column int) message.Message {
 	read := func(row int) message.Message {
 		m, faults := p.spelling.Carried(p.at(row, column))
-		for _, f := range faults {
-			rule := f.Rule
-			if rule == "file-damaged" {
-				rule = "escape-wrong"
-			}
-			r.Report(rule, p.offset(row), key, f.Text, f.Mend)
-		}
+		r.InText(faults, true, p.offset(row), key)
 		return m
 	}
 	if p.at(rows[0], p.columns.form) == "" {

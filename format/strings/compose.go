@@ -1,7 +1,6 @@
 package strings
 
 import (
-	"fmt"
 	"slices"
 	"strings"
 
@@ -80,19 +79,7 @@ func (w *composer) pattern(p message.Pattern, numbered bool) string {
 
 // appendQuoted writes a string in double quotes.
 func appendQuoted(out []byte, text string) []byte {
-	return format.AppendQuoted(out, text, func(out []byte, c byte) []byte {
-		switch c {
-		case '"', '\\':
-			return append(out, '\\', c)
-		case '\n':
-			return append(out, `\n`...)
-		case '\t':
-			return append(out, `\t`...)
-		case 0x7F:
-			return append(out, c)
-		case '\r':
-			return append(out, `\r`...)
-		}
-		return fmt.Appendf(out, `\U%04x`, c)
-	})
+	return format.AppendQuoted(out, text, escapes, `\U%04x`)
 }
+
+var escapes = map[byte]string{'"': `\"`, '\\': `\\`, '\n': `\n`, '\t': `\t`, '\r': `\r`, 0x7F: "\x7f"}

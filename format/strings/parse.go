@@ -2,9 +2,7 @@ package strings
 
 import (
 	"fmt"
-	"strconv"
 	"strings"
-	"unicode/utf16"
 	"unicode/utf8"
 
 	"zelvik/catalog"
@@ -375,25 +373,16 @@ func (p *parser) unescape(raw string, from int) string {
 			out.WriteByte('\\')
 			break
 		}
-		switch c := raw[i]; c {
-		case 'n':
-			out.WriteByte('\n')
-		case 't':
-			out.WriteByte('\t')
-		case 'r':
-			out.WriteByte('\r')
-		case 'a':
-			out.WriteByte('\a')
-		case 'b':
-			out.WriteByte('\b')
-		case 'f':
-			out.WriteByte('\f')
-		case 'v':
-			out.WriteByte('\v')
+		c := raw[i]
+		if control, ok := doc.Control(c); ok {
+			out.WriteByte(control)
+			continue
+		}
+		switch c {
 		case '"', '\'', '\\', '\n', '?':
 			out.WriteByte(c)
 		case 'U', 'u':
-			r, size := unicode(raw[i+1:])
+			r, size, _ := doc.UTF16(raw[i+1:])
 			if size == 0 {
 				p.Report("escape-wrong", from+i-1, "", fmt.Sprintf(`\%c without four hexadecimal digits`, c), `write \U00e9 or the character itself`)
 				out.WriteByte(c)
@@ -402,13 +391,9 @@ func (p *parser) unescape(raw string, from int) string {
 			out.WriteRune(r)
 			i += size
 		case '0', '1', '2', '3', '4', '5', '6', '7':
-			end := i
-			for end < len(raw) && end < i+3 && raw[end] >= '0' && raw[end] <= '7' {
-				end++
-			}
-			n, _ := strconv.ParseUint(raw[i:end], 8, 16)
-			out.WriteRune(rune(n))
-			i = end - 1
+			n, size := doc.Octal(raw[i:])
+			out.WriteRune(n)
+			i += size - 1
 		default:
 			p.Report("escape-wrong", from+i-1, "", fmt.Sprintf(`\%s is no escape`, firstRune(raw[i:])), `write \\ for a backslash`)
 			i--
@@ -418,30 +403,4 @@ func (p *parser) unescape(raw string, from int) string {
 		}
 	}
 	return out.String()
-}
-
-// unicode reads four hexadecimal digits, and a second half of a pair.
-func unicode(raw string) (rune, int) {
-	hex := func(at int) (rune, bool) {
-		if at+4 > len(raw) {
-			return 0, false
-		}
-		n, err := strconv.ParseUint(raw[at:at+4], 16, 32)
-		return rune(n), err == nil
-	}
-	r, ok := hex(0)
-	if !ok {
-		return 0, 0
-	}
-	if utf16.IsSurrogate(r) {
-		if len(raw) >= 10 && raw[4] == '\\' && (raw[5] == 'U' || raw[5] == 'u') {
-			if low, ok := hex(6); ok {
-				if joined := utf16.DecodeRune(r, low); joined != utf8.RuneError {
-					return joined, 10
-				}
-			}
-		}
-		return utf8.RuneError, 4
-	}
-	return r, 4
 }

@@ -3,7 +3,6 @@ package winrc
 import (
 	"fmt"
 	"slices"
-	"strconv"
 	"strings"
 
 	"zelvik/format/doc"
@@ -159,27 +158,18 @@ func (p *parser) escape(out *strings.Builder) {
 			p.at++
 		}
 	case 'x', 'X':
-		end := p.at
-		for end < len(p.src) && end < p.at+4 && strings.IndexByte("0123456789abcdefABCDEF", p.src[end]) >= 0 {
-			end++
-		}
-		n, err := strconv.ParseUint(p.src[p.at:end], 16, 32)
-		if err != nil {
+		n, size := doc.Hexadecimal(p.src[p.at:], 4)
+		if size == 0 {
 			p.wrong(p.at-2, `\x without hexadecimal digits`, `write \\ for a backslash`)
 			out.WriteString(`\x`)
 			return
 		}
 		out.WriteRune(rune(n))
-		p.at = end
+		p.at += size
 	default:
-		if c >= '0' && c <= '7' {
-			end := at
-			for end < len(p.src) && end < at+3 && p.src[end] >= '0' && p.src[end] <= '7' {
-				end++
-			}
-			n, _ := strconv.ParseUint(p.src[at:end], 8, 32)
-			out.WriteRune(rune(n))
-			p.at = end
+		if n, size := doc.Octal(p.src[at:]); size > 0 {
+			out.WriteRune(n)
+			p.at = at + size
 			return
 		}
 		p.wrong(at-1, fmt.Sprintf(`\%c is no escape`, c), `write \\ for a backslash`)

@@ -169,23 +169,7 @@ func (w *writer) text(m message.Message) string {
 
 // appendQuoted writes a string in double quotes, which are doubled inside.
 func appendQuoted(out []byte, text string) []byte {
-	return format.AppendQuoted(out, text, func(out []byte, c byte) []byte {
-		switch c {
-		case '"':
-			return append(out, `""`...)
-		case '\\':
-			return append(out, `\\`...)
-		case '\n':
-			return append(out, `\n`...)
-		case '\t':
-			return append(out, `\t`...)
-		case 0x7F:
-			return append(out, c)
-		case '\r':
-			return append(out, `\r`...)
-		case '\b':
-			return append(out, `\a`...)
-		}
-		return fmt.Appendf(out, `\x%04x`, c)
-	})
+	return format.AppendQuoted(out, text, escapes, `\x%04x`)
 }
+
+var escapes = map[byte]string{'"': `""`, '\\': `\\`, '\n': `\n`, '\t': `\t`, '\r': `\r`, '\b': `\a`, 0x7F: "\x7f"}

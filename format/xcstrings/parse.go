@@ -46,18 +46,13 @@ type pending struct {
 
 func parse(data []byte) (format.Document, []finding.Finding) {
 	p := &parser{document: &document{Many: doc.Many{Coded: charset.Decode(data)}}, byCulture: map[string]*catalog.Catalog{}, source: "en"}
-	src := p.Text()
-	p.Reader = format.NewReader(src)
 	p.List = []*catalog.Catalog{{Culture: p.source}}
-	if charset.Binary(data) {
-		p.Damaged(0, "", "the file is binary, no JSON text", "give an .xcstrings file")
+	ok := false
+	if p.Reader, p.root, ok = jsonscan.Open(p.Coded, data, "an .xcstrings file"); !ok {
 		return p.document, p.Done()
 	}
-	p.Coded.Faults(p.Report, "save it as UTF-8")
-	root, faults := jsonscan.Parse(src)
-	p.root = root
-	jsonscan.Tell(&p.Reader, faults)
-	if v := root.Find("sourceLanguage"); v != nil {
+	whole := len(p.Findings) == 0
+	if v := p.root.Find("sourceLanguage"); v != nil {
 		if tag, err := culture.Parse(v.Text); err == nil {
 			p.source = tag
 			p.List[0].Culture = tag
@@ -65,13 +60,13 @@ func parse(data []byte) (format.Document, []finding.Finding) {
 			p.Report("culture-unknown", v.From, "", err.Error(), "write the culture of the source texts")
 		}
 		p.byCulture[v.Text] = p.List[0]
-	} else if len(faults) == 0 {
-		p.Damaged(root.From, "", "the file has no sourceLanguage", `write "sourceLanguage" : "en"`)
+	} else if whole {
+		p.Damaged(p.root.From, "", "the file has no sourceLanguage", `write "sourceLanguage" : "en"`)
 	}
-	strs := root.Find("strings")
+	strs := p.root.Find("strings")
 	if strs == nil {
-		if len(faults) == 0 {
-			p.Damaged(root.From, "", "the file has no strings", `write "strings" : {}`)
+		if whole {
+			p.Damaged(p.root.From, "", "the file has no strings", `write "strings" : {}`)
 		}
 		return p.document, p.Done()
 	}

@@ -74,12 +74,7 @@ func join(catalogs []*catalog.Catalog, second bool) ([]byte, []catalog.Loss) {
 	})
 	w.Losses = append(w.Losses, rest.Losses...)
 	if target != nil {
-		for i := range target.Entries {
-			if e := &target.Entries[i]; source.Find(e.ID()) == nil {
-				w.Catalog, w.Entry = target, e
-				w.Lose("source", "the text, which the source does not have", "nothing")
-			}
-		}
+		w.Strays(source, target)
 	}
 	if !second {
 		out = append(out, "    </body>\n"...)
