@@ -14,11 +14,11 @@ import (
 	"zelvik/format"
 )
 
-// styled makes a catalog of texts, one for each style, by reading a file of the
+// catalog makes a catalog of texts, one for each style, by reading a file of the
 // format that has them as they are spelled.
-func styled(t *testing.T, f *format.Format, styles []string, words string, tag culture.Tag) *catalog.Catalog {
-	c := &catalog.Catalog{Culture: tag}
-	for i, style := range styles {
+func (s styles) catalog(t *testing.T, words string, tag culture.Tag) *catalog.Catalog {
+	c, f := &catalog.Catalog{Culture: tag}, s.format
+	for i, style := range s.list {
 		e := catalog.Entry{Key: fmt.Sprintf("k%d", i), Offset: -1}
 		if f.Name == "arb" { // styles are described beside the text
 			text := fmt.Sprintf(`{"k%d": "%s {x}", "@k%d": {"placeholders": {"x": %s}}}`, i, words, i, style)
@@ -48,22 +48,34 @@ func exchanged(t *testing.T) map[string]*format.Format {
 	return list
 }
 
-// Every style of every platform goes through every exchange format and is
-// spelled afterwards as it was.
-func TestStylesThroughExchange(t *testing.T) {
+// styles are those of one format, spelled as its texts do.
+type styles struct {
+	format *format.Format
+	list   []string
+}
+
+// inventory reads testdata/styles.txtar.
+func inventory(t *testing.T) (all []styles) {
 	archive, err := txtar.ParseFile("testdata/styles.txtar")
 	require.NoError(t, err)
 	for _, file := range archive.Files {
-		native, err := Named(file.Name)
+		f, err := Named(file.Name)
 		require.NoError(t, err)
-		styles := strings.Split(strings.TrimSpace(string(file.Data)), "\n")
-		for i := range styles {
-			styles[i] = strings.ReplaceAll(styles[i], `\u00a4`, "¤")
-		}
+		text := strings.ReplaceAll(strings.TrimSpace(string(file.Data)), `\u00a4`, "¤")
+		all = append(all, styles{f, strings.Split(text, "\n")})
+	}
+	return all
+}
+
+// Every style of every platform goes through every exchange format and is
+// spelled afterwards as it was.
+func TestStylesThroughExchange(t *testing.T) {
+	for _, own := range inventory(t) {
+		native := own.format
 		for name, exchange := range exchanged(t) {
 			for _, tag := range []culture.Tag{"de-CH", "ar"} {
-				t.Run(file.Name+" through "+name+" "+string(tag), func(t *testing.T) {
-					list := []*catalog.Catalog{styled(t, native, styles, "Shown", "en"), styled(t, native, styles, "Da", tag)}
+				t.Run(native.Name+" through "+name+" "+string(tag), func(t *testing.T) {
+					list := []*catalog.Catalog{own.catalog(t, "Shown", "en"), own.catalog(t, "Da", tag)}
 					settle(list)
 					write := func(list []*catalog.Catalog) string {
 						source, _ := native.Compose(list[0], format.Options{})
