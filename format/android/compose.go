@@ -280,16 +280,50 @@ func (w *composer) attributes(e *catalog.Entry, patterns ...message.Pattern) {
 	if e.Fixed {
 		w.out = append(w.out, ` translatable="false"`...)
 	}
-	for _, p := range patterns {
-		if hasPlaceholder(p) {
-			return
-		}
+	if w.unformatted(patterns) {
+		w.out = append(w.out, ` formatted="false"`...)
 	}
+}
+
+// unformatted reports whether patterns, which have no placeholders, need the
+// attribute formatted="false": because they look like format strings, which is
+// told, or because the resource compiler takes them for such.
+func (w *composer) unformatted(patterns []message.Pattern) bool {
+	if anyPlaceholder(patterns) {
+		return false
+	}
+	needed := false
 	for _, p := range patterns {
-		if printf.Java.Formatted(p.Literal()) {
-			w.out = append(w.out, ` formatted="false"`...) // or the compiler asks for numbers
+		text := p.Literal()
+		if printf.Java.Formatted(text) {
 			w.Lose("escape", "that the % in the text is no placeholder", "it reads as one")
-			return
+			return true
+		}
+		needed = needed || refused(text)
+	}
+	return needed
+}
+
+// refused reports whether Android's resource compiler takes a text for a format
+// string with several arguments of which one has no number, which it refuses. A %
+// counts unless another one or n follows it; its flags and one character more are
+// passed over, which may be the next %.
+func refused(text string) bool {
+	arguments, numbered := 0, true
+	for {
+		at := strings.IndexByte(text, '%')
+		if at < 0 || at+1 == len(text) {
+			return arguments > 1 && !numbered
+		}
+		if text = text[at+1:]; text[0] == '%' || text[0] == 'n' {
+			text = text[1:]
+			continue
+		}
+		rest := strings.TrimLeft(text, "0123456789")
+		arguments++
+		numbered = numbered && len(rest) < len(text) && (rest == "" || rest[0] == '$')
+		if text = strings.TrimLeft(rest, "-#+ ,(0123456789"); text != "" {
+			text = text[1:]
 		}
 	}
 }

@@ -200,18 +200,10 @@ func (e *editor) set(i int, el part, m message.Message) error {
 // formatted sees to it that patterns without placeholders which look like
 // format strings are not taken for such, and that those with placeholders are.
 func (e *editor) formatted(el part, patterns ...message.Pattern) {
-	looks := false
-	for _, p := range patterns {
-		if hasPlaceholder(p) {
-			return
-		}
-		looks = looks || printf.Java.Formatted(p.Literal())
-	}
-	if !looks {
+	if !e.w.unformatted(patterns) {
 		return
 	}
-	e.w.Lose("escape", "that the % in the text is no placeholder", "it reads as one")
-	if !el.unformatted && el.Name != "item" { // or the compiler asks for numbers
+	if !el.unformatted && el.Name != "item" {
 		end := el.Token.To - len(">")
 		e.Replace(end, end, ` formatted="false"`)
 	}
