@@ -9,8 +9,8 @@ import (
 	"sync/atomic"
 
 	"zelvik/culture"
+	"zelvik/internal/fast"
 	"zelvik/message"
-	"zelvik/pages"
 )
 
 // State says how far a translation has come.
@@ -169,7 +169,7 @@ func (c *Catalog) Grow(n int) {
 // goes on answering, and its number is given; else -1.
 func (c *Catalog) Add(e Entry) (first int) {
 	x := c.indexed()
-	c.Entries = pages.Append(c.Entries, e)
+	c.Entries = fast.Append(c.Entries, e)
 	return c.add(x, len(c.Entries)-1, Hash(e.Key, e.Product))
 }
 
@@ -198,7 +198,7 @@ func (c *Catalog) Resolve(e *Entry) (message.Message, bool) {
 func (c *Catalog) Complete(source *Catalog) {
 	source.At("") // make the index before it is shared
 	part := func(from, to int) { complete(c.Entries[from:to], source) }
-	pages.Halves(len(c.Entries), part, part)
+	fast.Halves(len(c.Entries), part, part)
 }
 
 func complete(entries []Entry, source *Catalog) {

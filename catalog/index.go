@@ -3,7 +3,7 @@ package catalog
 import (
 	"math/bits"
 
-	"zelvik/pages"
+	"zelvik/internal/fast"
 )
 
 // add puts an entry into an index.
@@ -53,7 +53,7 @@ func (c *Catalog) makeIndex() *Numbers {
 			hashes[i] = Hash(c.Entries[i].Key, c.Entries[i].Product)
 		}
 	}
-	pages.Halves(len(hashes), hash, hash)
+	fast.Halves(len(hashes), hash, hash)
 	x := NewNumbers(len(c.Entries))
 	fill := func(part uint64) {
 		for n, hash := range hashes {
@@ -62,11 +62,11 @@ func (c *Catalog) makeIndex() *Numbers {
 			}
 		}
 	}
-	if len(hashes) < pages.Many {
+	if len(hashes) < fast.Many {
 		fill(0)
 		fill(1)
 	} else {
-		pages.Both(func() { fill(0) }, func() { fill(1) })
+		fast.Both(func() { fill(0) }, func() { fill(1) })
 	}
 	return x
 }

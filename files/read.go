@@ -10,7 +10,7 @@ import (
 
 	"golang.org/x/sync/errgroup"
 
-	"zelvik/pages"
+	"zelvik/internal/fast"
 )
 
 // MaxSize bounds what is read at once, in bytes.
@@ -64,7 +64,7 @@ func content(f *os.File, size int64) ([]byte, error) {
 	if size < large {
 		return bounded(f, max(size, large)) // some files of the system say that they are empty
 	}
-	data := pages.Make[byte](int(size))[:size]
+	data := fast.Make[byte](int(size))[:size]
 	var group errgroup.Group
 	group.Go(func() error { _, err := f.ReadAt(data[:size/2], 0); return err })
 	_, err := f.ReadAt(data[size/2:], size/2)

@@ -8,8 +8,8 @@ import (
 	"zelvik/catalog"
 	"zelvik/culture"
 	"zelvik/finding"
+	"zelvik/internal/fast"
 	"zelvik/message"
-	"zelvik/pages"
 )
 
 // Reader gathers the findings of a parse. The readers of the formats are built
@@ -42,7 +42,7 @@ const maxFindings = 1000
 // are many. Each half has a reader of its own for its findings.
 func (r *Reader) Parallel(n int, work func(r *Reader, from, to int)) {
 	second := Reader{lines: r.lines}
-	pages.Halves(n, func(from, to int) { work(r, from, to) }, func(from, to int) { work(&second, from, to) })
+	fast.Halves(n, func(from, to int) { work(r, from, to) }, func(from, to int) { work(&second, from, to) })
 	r.Findings = append(r.Findings, second.Findings...)
 }
 
@@ -103,13 +103,13 @@ func (r *Reader) Damaged(offset int, key, text, mend string) {
 func (r *Reader) Once(id, key string, offset int) bool {
 	r.named(id, key, offset)
 	if r.numbers == nil {
-		r.numbers, r.ids = catalog.NewNumbers(r.room), pages.Make[noted](r.room)
+		r.numbers, r.ids = catalog.NewNumbers(r.room), fast.Make[noted](r.room)
 	}
 	if n := r.numbers.Add(len(r.ids), catalog.Hash(id, ""), func(n int) bool { return r.ids[n].id == id }); n >= 0 {
 		r.Twice(key, offset, r.ids[n].offset)
 		return false
 	}
-	r.ids = pages.Append(r.ids, noted{id, offset})
+	r.ids = fast.Append(r.ids, noted{id, offset})
 	return true
 }
 
@@ -198,7 +198,7 @@ func (t *Teller) Lose(kind, lost, instead string) {
 	if t.Catalog != nil {
 		l.Culture = t.Catalog.Culture
 	}
-	t.Losses = pages.Append(t.Losses, l)
+	t.Losses = fast.Append(t.Losses, l)
 }
 
 // Told notes the losses of a text, as the pattern syntaxes give them with it,

@@ -82,7 +82,7 @@ func (c *Config) formatsOf(path string) []string {
 	}
 	for i := range c.Families {
 		f := &c.Families[i]
-		place := absolute(filepath.Join(c.dir, filepath.FromSlash(f.Path)))
+		place := Absolute(filepath.Join(c.dir, filepath.FromSlash(f.Path)))
 		if len(place) < longest || !files.Inside(place, path) {
 			continue
 		}
@@ -151,7 +151,7 @@ func FindConfig(dir string) string {
 	for err == nil {
 		at := filepath.Join(dir, ConfigName)
 		if _, err := os.Stat(at); err == nil {
-			return shortened(at)
+			return Shortened(at)
 		}
 		up := filepath.Dir(dir)
 		if up == dir {
@@ -162,9 +162,9 @@ func FindConfig(dir string) string {
 	return ""
 }
 
-// shortened gives a path relative to the current folder where it lies below
+// Shortened gives a path relative to the current folder where it lies below
 // it, as people write it.
-func shortened(path string) string {
+func Shortened(path string) string {
 	here, err := os.Getwd()
 	if err != nil {
 		return path
@@ -198,29 +198,29 @@ func ReadConfig(path string) (*Config, error) {
 			continue
 		}
 		if _, err := culture.Parse(string(tag)); err != nil {
-			return nil, usage("%s: %v", path, err)
+			return nil, Usage("%s: %v", path, err)
 		}
 	}
 	for _, place := range c.places() {
 		if !filepath.IsLocal(filepath.FromSlash(place)) {
-			return nil, usage("%s: the path %q leads out of the project; use a path below %s", path, place, c.dir)
+			return nil, Usage("%s: the path %q leads out of the project; use a path below %s", path, place, c.dir)
 		}
 	}
 	for i := range c.Families {
 		f := &c.Families[i]
 		if f.Placeholders != "" && f.Format == "" {
-			return nil, usage("%s: family %s: placeholders needs the format beside it; write format: json", path, f.Path)
+			return nil, Usage("%s: family %s: placeholders needs the format beside it; write format: json", path, f.Path)
 		}
 		if f.Markup && f.Format == "" {
-			return nil, usage("%s: family %s: markup needs the format beside it; write format: json", path, f.Path)
+			return nil, Usage("%s: family %s: markup needs the format beside it; write format: json", path, f.Path)
 		}
 		if _, err := all.Named(f.named()); f.named() != "" && err != nil {
-			return nil, usage("%s: family %s: %v", path, f.Path, err)
+			return nil, Usage("%s: family %s: %v", path, f.Path, err)
 		}
 	}
 	for name, severity := range c.Verify.Rules {
 		if _, err := finding.ParseSeverity(severity); err != nil {
-			return nil, usage("%s: rule %s: %v", path, name, err)
+			return nil, Usage("%s: rule %s: %v", path, name, err)
 		}
 	}
 	return c, nil
@@ -257,13 +257,13 @@ func configError(path string, err error) error {
 		if nearest := finding.Nearest(m[3], keys(reflect.TypeOf(Config{}))); nearest != "" {
 			mend = nearest + " was probably meant"
 		}
-		return usage("%s:%s:%s: %q is no key of the configuration; %s", path, m[1], m[2], m[3], mend)
+		return Usage("%s:%s:%s: %q is no key of the configuration; %s", path, m[1], m[2], m[3], mend)
 	}
 	first, _, _ := strings.Cut(text, "\n")
 	if m := regexp.MustCompile(`^\[(\d+):(\d+)\] (.*)`).FindStringSubmatch(first); m != nil {
-		return usage("%s:%s:%s: %s; see docs/configuration.md", path, m[1], m[2], m[3])
+		return Usage("%s:%s:%s: %s; see docs/configuration.md", path, m[1], m[2], m[3])
 	}
-	return usage("%s: %s", path, first)
+	return Usage("%s: %s", path, first)
 }
 
 // keys lists all keys of the configuration.
@@ -348,7 +348,7 @@ func Load(paths []string, configPath string, o Options) (*Workspace, error) {
 		return nil, err
 	}
 	if len(families) == 0 {
-		return nil, usage("no string files at %s; name a file or folder that has some (zelvik formats lists what is read)", strings.Join(paths, ", "))
+		return nil, Usage("no string files at %s; name a file or folder that has some (zelvik formats lists what is read)", strings.Join(paths, ", "))
 	}
 	if w.Families = families; o.Files == nil {
 		w.show()
@@ -366,7 +366,7 @@ func (w *Workspace) show() {
 	size := 0
 	for _, f := range w.Families {
 		for _, file := range f.Files {
-			size += len(file.data)
+			size += len(file.Data)
 		}
 	}
 	for _, f := range w.Families {
@@ -446,5 +446,5 @@ func (w *Workspace) One() (*Family, error) {
 	for _, f := range w.Families {
 		names = append(names, fmt.Sprintf("%s (%s)", f.Name, f.Format.Name))
 	}
-	return nil, usage("there are %d families here; name the files of one: %s", len(names), strings.Join(names, ", "))
+	return nil, Usage("there are %d families here; name the files of one: %s", len(names), strings.Join(names, ", "))
 }

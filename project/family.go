@@ -45,8 +45,8 @@ func (f *Family) File(m *catalog.Member) *File {
 	return nil
 }
 
-// holdsStates reports whether the family's files hold states.
-func (f *Family) holdsStates() bool { return f.Format.Holds.States && !f.stateless }
+// HoldsStates reports whether the family's files hold states.
+func (f *Family) HoldsStates() bool { return f.Format.Holds.States && !f.stateless }
 
 // Options say which files are looked at.
 type Options struct {
@@ -66,7 +66,7 @@ type Options struct {
 }
 
 // skipped are folders that hold copies and no sources.
-var skipped = map[string]bool{"node_modules": true, "build": true, "bin": true, "obj": true, "vendor": true, "DerivedData": true, "Pods": true}
+var Skipped = map[string]bool{"node_modules": true, "build": true, "bin": true, "obj": true, "vendor": true, "DerivedData": true, "Pods": true}
 
 // Find lists the string files at the paths: files as they are, folders
 // searched, patterns expanded. Order is stable.
@@ -77,10 +77,10 @@ func Find(paths []string, from string) ([]string, error) {
 		if err != nil && strings.ContainsAny(p, "*?[{") {
 			matches, err := files.Glob(p)
 			if err != nil {
-				return nil, usage("%s: %v", p, err)
+				return nil, Usage("%s: %v", p, err)
 			}
 			if len(matches) == 0 {
-				return nil, usage("%s: no file fits this pattern; check it, or name a folder", p)
+				return nil, Usage("%s: no file fits this pattern; check it, or name a folder", p)
 			}
 			found = append(found, matches...)
 			continue
@@ -96,7 +96,7 @@ func Find(paths []string, from string) ([]string, error) {
 			switch {
 			case err != nil:
 				return files.ReadError(at, err)
-			case d.IsDir() && at != p && (skipped[d.Name()] || strings.HasPrefix(d.Name(), ".")):
+			case d.IsDir() && at != p && (Skipped[d.Name()] || strings.HasPrefix(d.Name(), ".")):
 				return filepath.SkipDir
 			case d.Type().IsRegular():
 				switch candidate(at, from) {
@@ -144,7 +144,7 @@ func candidate(at, from string) format.Fit {
 	name := filepath.ToSlash(at)
 	if f, fit := all.Detect(name, nil); f != nil {
 		if fit == format.Maybe {
-			if data := head(at); len(data) > 0 {
+			if data := Head(at); len(data) > 0 {
 				if f, fit = all.Detect(name, data); f == nil {
 					return format.No // TypeScript, say, and no translation source of Qt's
 				}
@@ -158,19 +158,19 @@ func candidate(at, from string) format.Fit {
 		}
 		return fit
 	}
-	if f, _ := nearExtension(at); f != nil && (from == "" || f.Name == from) {
+	if f, _ := NearExtension(at); f != nil && (from == "" || f.Name == from) {
 		return format.Yes
 	}
 	if filepath.Ext(at) == ".xml" && strings.HasPrefix(path.Base(path.Dir(name)), "values") {
-		if _, fit := all.Detect(name, head(at)); fit == format.Yes {
+		if _, fit := all.Detect(name, Head(at)); fit == format.Yes {
 			return fit
 		}
 	}
 	return format.No
 }
 
-// head reads the first bytes of a file; nothing where it cannot be read.
-func head(at string) []byte {
+// Head reads the first bytes of a file; nothing where it cannot be read.
+func Head(at string) []byte {
 	return files.Head(at, 2048)
 }
 
@@ -210,7 +210,7 @@ func Families(paths []string, o Options) ([]*Family, error) {
 	for i, p := range found {
 		group.Go(func() error {
 			named := named[p]
-			if near, _ := nearExtension(p); near != nil && named == "" {
+			if near, _ := NearExtension(p); near != nil && named == "" {
 				named = near.Name
 			}
 			if f, _ := all.Named(named); f != nil && f.Companion != nil && slices.Contains(f.Companion.Extensions, filepath.Ext(p)) {
@@ -240,7 +240,7 @@ func Group(files []*File, o Options) []*Family {
 			continue
 		}
 		key := id{file.Format, file.Location.Dir, file.Location.Table}
-		if _, ext := nearExtension(file.Path); ext != "" { // the table's name may be in the wrong case, too
+		if _, ext := NearExtension(file.Path); ext != "" { // the table's name may be in the wrong case, too
 			for _, other := range order {
 				if other.format == key.format && other.dir == key.dir && strings.EqualFold(other.table, key.table) {
 					key = other
@@ -310,7 +310,7 @@ func attach(f, companions *Family) {
 func (f *Family) settle(o Options) {
 	f.Source = o.Source
 	if f.Source == "" {
-		f.Source = f.guessSource()
+		f.Source = f.GuessSource()
 	}
 	var good []*File
 	for _, file := range f.Files {
@@ -320,47 +320,47 @@ func (f *Family) settle(o Options) {
 		}
 		good = append(good, file)
 	}
-	var held []holding
+	var held []Holding
 	for _, file := range good {
-		held = append(held, f.holdings(file)...)
+		held = append(held, f.Holdings(file)...)
 	}
-	slices.SortStableFunc(held, func(a, b holding) int {
-		x, y := a.catalog.Culture, b.catalog.Culture
+	slices.SortStableFunc(held, func(a, b Holding) int {
+		x, y := a.Catalog.Culture, b.Catalog.Culture
 		return cmp.Or(compareBool(y == f.Source, x == f.Source),
-			compareBool(b.source && b.file.Location.Culture == f.Source, a.source && a.file.Location.Culture == f.Source), compareBool(b.file.Location.Neutral, a.file.Location.Neutral),
-			-compareBool(a.source && b.source && len(a.catalog.Entries) < len(b.catalog.Entries), a.source && b.source && len(a.catalog.Entries) > len(b.catalog.Entries)),
-			cmp.Compare(x, y), cmp.Compare(a.file.Path, b.file.Path))
+			compareBool(b.source && b.File.Location.Culture == f.Source, a.source && a.File.Location.Culture == f.Source), compareBool(b.File.Location.Neutral, a.File.Location.Neutral),
+			-compareBool(a.source && b.source && len(a.Catalog.Entries) < len(b.Catalog.Entries), a.source && b.source && len(a.Catalog.Entries) > len(b.Catalog.Entries)),
+			cmp.Compare(x, y), cmp.Compare(a.File.Path, b.File.Path))
 	})
-	f.stateless = f.Format.Name == "sheet" && !slices.ContainsFunc(held, func(h holding) bool {
-		return slices.ContainsFunc(h.catalog.Entries, func(e catalog.Entry) bool { return e.State != catalog.Unstated })
+	f.stateless = f.Format.Name == "sheet" && !slices.ContainsFunc(held, func(h Holding) bool {
+		return slices.ContainsFunc(h.Catalog.Entries, func(e catalog.Entry) bool { return e.State != catalog.Unstated })
 	})
 	f.Files, f.Members = nil, nil
 	for _, h := range held {
-		tag := h.catalog.Culture
-		if o.Cultures != nil && tag != f.Source && !answers(tag, o.Cultures) {
+		tag := h.Catalog.Culture
+		if o.Cultures != nil && tag != f.Source && !Answers(tag, o.Cultures) {
 			continue
 		}
 		if f.Member(tag) != nil { // a second file for one culture, such as Base.lproj, or the source that stands beside every translation
 			continue
 		}
-		f.Files = append(f.Files, h.file)
-		f.Members = append(f.Members, &catalog.Member{Path: h.file.Path, Culture: tag, Neutral: h.file.Location.Neutral, Catalog: h.catalog})
+		f.Files = append(f.Files, h.File)
+		f.Members = append(f.Members, &catalog.Member{Path: h.File.Path, Culture: tag, Neutral: h.File.Location.Neutral, Catalog: h.Catalog})
 	}
 }
 
 // holding is one catalog of a file.
-type holding struct {
-	file    *File
-	catalog *catalog.Catalog
+type Holding struct {
+	File    *File
+	Catalog *catalog.Catalog
 	// source says that it is the source in a bilingual file.
 	source bool
 }
 
-// holdings gives the catalogs of a file, their cultures filled in from the
+// Holdings gives the catalogs of a file, their cultures filled in from the
 // file's name and the family's source where the file does not state them.
-func (f *Family) holdings(file *File) []holding {
+func (f *Family) Holdings(file *File) []Holding {
 	catalogs := file.Catalogs()
-	var held []holding
+	var held []Holding
 	for i, c := range catalogs {
 		bilingual := file.Format.Holds.Bilingual
 		switch {
@@ -375,14 +375,14 @@ func (f *Family) holdings(file *File) []holding {
 		default:
 			c.Culture = cmp.Or(c.Culture, f.Source)
 		}
-		held = append(held, holding{file, c, bilingual && i == 0})
+		held = append(held, Holding{file, c, bilingual && i == 0})
 	}
 	return held
 }
 
-// answers reports whether a culture is one of those asked for or a parent of
+// Answers reports whether a culture is one of those asked for or a parent of
 // one, which answers where it has no text.
-func answers(tag culture.Tag, asked []culture.Tag) bool {
+func Answers(tag culture.Tag, asked []culture.Tag) bool {
 	return slices.ContainsFunc(asked, func(t culture.Tag) bool { return t == tag || slices.Contains(t.Parents(), tag) })
 }
 
@@ -398,16 +398,16 @@ func compareBool(a, b bool) int {
 
 // misnamed reports whether the platform would not find the file.
 func (f *File) misnamed() bool {
-	if _, ext := nearExtension(f.Path); ext != "" {
+	if _, ext := NearExtension(f.Path); ext != "" {
 		return true
 	}
 	return f.Location.Misnamed != "" || f.Location.Unknown != nil
 }
 
-// guessSource takes the culture that the neutral file states, English where it
+// GuessSource takes the culture that the neutral file states, English where it
 // states none or there is an English file, else the culture with most texts; where
 // several have as many, a regional English.
-func (f *Family) guessSource() culture.Tag {
+func (f *Family) GuessSource() culture.Tag {
 	most, best := -1, culture.Tag("en")
 	for _, file := range f.Files {
 		if file.Location.Neutral || len(file.Document.Catalogs()) > 1 {
@@ -460,4 +460,32 @@ func (f *Family) CompleteAll() {
 		})
 	}
 	wait.Wait()
+}
+
+// Neighbour gives the key behind which a new entry goes: the nearest one above
+// it in the source that the culture has; the key itself where it goes last.
+func (f *Family) Neighbour(m *catalog.Member, key string) string {
+	source := f.SourceMember()
+	if source == nil {
+		return key // it goes last
+	}
+	for i := source.Catalog.At(key) - 1; i >= 0; i-- {
+		if k := source.Catalog.Entries[i].Key; m.Catalog.Find(k) != nil {
+			return k
+		}
+	}
+	if source.Catalog.At(key) < 0 {
+		return key // not there: it goes last
+	}
+	return ""
+}
+
+// Regional reports whether the family has a parent of the culture beside the
+// source: then its file holds only what differs, and the parent answers for
+// the rest.
+func (f *Family) Regional(m *catalog.Member) bool {
+	return slices.ContainsFunc(m.Culture.Parents(), func(tag culture.Tag) bool {
+		parent := f.Member(tag)
+		return parent != nil && parent.Culture != f.Source
+	})
 }

@@ -4,6 +4,8 @@
 package project
 
 import (
+	"bytes"
+	"cmp"
 	"errors"
 	"fmt"
 	"io"
@@ -13,11 +15,12 @@ import (
 	"sync"
 
 	"zelvik/catalog"
+	"zelvik/culture"
 	"zelvik/files"
 	"zelvik/finding"
 	"zelvik/format"
 	"zelvik/format/all"
-	"zelvik/pages"
+	"zelvik/internal/fast"
 )
 
 // File is a string file that was read.
@@ -33,7 +36,7 @@ type File struct {
 	Doubt string
 	// Companion is the file beside it that belongs to it, or nil.
 	Companion *File
-	data      []byte
+	Data      []byte
 	lines     *finding.Lines
 	counted   sync.Once
 	// shown says that what it becomes is only shown, and not read back.
@@ -53,7 +56,7 @@ type UsageError struct{ Text string }
 // Error gives one sentence.
 func (e *UsageError) Error() string { return e.Text }
 
-func usage(text string, args ...any) error { return &UsageError{fmt.Sprintf(text, args...)} }
+func Usage(text string, args ...any) error { return &UsageError{fmt.Sprintf(text, args...)} }
 
 // Read reads a file; "-" is standard input.
 func Read(path string) ([]byte, error) {
@@ -87,7 +90,7 @@ func detected(path, named string) (*format.Format, []byte, error) {
 }
 
 func opened(path, named string, f *format.Format, data []byte) *File {
-	file := parseFile(path, f, data)
+	file := ParseFile(path, f, data)
 	if named == "" {
 		file.Doubt = all.Unsure(filepath.ToSlash(path), data[:min(len(data), 2048)], f)
 	}
@@ -121,8 +124,8 @@ func OpenWhole(path, named string) (*File, error) {
 	return file, nil
 }
 
-func parseFile(path string, f *format.Format, data []byte) *File {
-	file := &File{Path: path, Format: f, Location: f.Locate(filepath.ToSlash(path)), data: data}
+func ParseFile(path string, f *format.Format, data []byte) *File {
+	file := &File{Path: path, Format: f, Location: f.Locate(filepath.ToSlash(path)), Data: data}
 	file.Document, file.Findings = f.Parse(data)
 	for i := range file.Findings {
 		file.Findings[i].Path = path
@@ -147,7 +150,7 @@ func formatOf(path, named string, data []byte) (*format.Format, error) {
 	}
 	f, _ := all.Detect(filepath.ToSlash(path), data[:min(len(data), 2048)])
 	if f == nil {
-		return nil, usage("%s: no format is seen: %s; name one with --from (zelvik formats lists them)", path, all.Why(filepath.ToSlash(path), data[:min(len(data), 2048)]))
+		return nil, Usage("%s: no format is seen: %s; name one with --from (zelvik formats lists them)", path, all.Why(filepath.ToSlash(path), data[:min(len(data), 2048)]))
 	}
 	return f, nil
 }
@@ -159,7 +162,7 @@ func (f *File) Catalogs() []*catalog.Catalog {
 	}
 	own := f.Document.Catalogs()[0]
 	other := f.Companion.Document.Catalogs()[0]
-	joined := &catalog.Catalog{Culture: own.Culture, Entries: pages.Make[catalog.Entry](len(own.Entries) + len(other.Entries))}
+	joined := &catalog.Catalog{Culture: own.Culture, Entries: fast.Make[catalog.Entry](len(own.Entries) + len(other.Entries))}
 	for _, e := range own.Entries {
 		if better := other.Find(e.ID()); better != nil {
 			if better.Note == "" {
@@ -222,11 +225,11 @@ func (f *File) Edit(changes []format.Change) ([]byte, []catalog.Loss, error) {
 	for i := range losses {
 		losses[i].Path = f.Path
 	}
-	return data, losses, f.readBack(changes, data, losses)
+	return data, losses, f.ReadBack(changes, data, losses)
 }
 
-// readBack reads an edited file before it is placed.
-func (f *File) readBack(changes []format.Change, data []byte, losses []catalog.Loss) error {
+// ReadBack reads an edited file before it is placed.
+func (f *File) ReadBack(changes []format.Change, data []byte, losses []catalog.Loss) error {
 	if f.shown {
 		return nil
 	}
@@ -236,9 +239,9 @@ func (f *File) readBack(changes []format.Change, data []byte, losses []catalog.L
 	return nil
 }
 
-// nearExtension gives the extension that a file's own one was probably meant
+// NearExtension gives the extension that a file's own one was probably meant
 // to be, as in localizable.String.
-func nearExtension(path string) (*format.Format, string) {
+func NearExtension(path string) (*format.Format, string) {
 	ext := filepath.Ext(path)
 	if len(ext) < 4 {
 		return nil, ""
@@ -254,4 +257,71 @@ func nearExtension(path string) (*format.Format, string) {
 		}
 	}
 	return nil, ""
+}
+
+// Converted is one file that a job makes of another.
+type Converted struct {
+	From    string      `json:"from"`
+	Path    string      `json:"path"`
+	Format  string      `json:"format"`
+	Culture culture.Tag `json:"culture,omitempty"`
+	Entries int         `json:"entries"`
+	// More is how many other files were joined into it.
+	More int `json:"more,omitempty"`
+	// Merged says what became of the catalog that was there; nil where none was.
+	Merged *Merged `json:"merged,omitempty"`
+}
+
+// Merged says what becomes of a catalog that was there where a conversion
+// writes to.
+type Merged struct {
+	New     []string `json:"new,omitempty"`
+	Changed []string `json:"changed,omitempty"`
+	// Gone are keys that it has and what is written has not.
+	Gone []string `json:"gone,omitempty"`
+}
+
+// Plain reports whether the file looks as its own format's writer would write
+// it. One with several cultures is compared once.
+func (f *File) Plain(from, source *catalog.Catalog) bool {
+	if f.Format.Named != nil { // in its own form
+		composed, _ := f.Format.Named(f.Path).Join(f.Document.Catalogs())
+		return bytes.Equal(composed, f.Data)
+	}
+	if f.Format.Join == nil {
+		comparison := format.Compare(f.Data)
+		last, _ := f.Format.Compose(from, format.Options{Source: source, Against: comparison})
+		return comparison.Same(last)
+	}
+	f.joined.Do(func() {
+		composed, _ := f.Format.Join(f.Document.Catalogs())
+		f.same = bytes.Equal(composed, f.Data)
+	})
+	return f.same
+}
+
+// Says gives what became of the catalog in words; "" where nothing did.
+func (m *Merged) Says() string {
+	if m == nil {
+		return ""
+	}
+	var parts []string
+	for _, group := range []struct {
+		word string
+		keys []string
+	}{{"new", m.New}, {"changed", m.Changed}, {"gone", m.Gone}} {
+		if len(group.keys) > 0 {
+			parts = append(parts, fmt.Sprintf("%d %s (%s)", len(group.keys), group.word, Listed(group.keys)))
+		}
+	}
+	return cmp.Or(strings.Join(parts, ", "), "no text new or changed")
+}
+
+// Listed names the first of many.
+func Listed(keys []string) string {
+	const most = 4
+	if len(keys) <= most {
+		return strings.Join(keys, ", ")
+	}
+	return fmt.Sprintf("%s and %d more", strings.Join(keys[:most], ", "), len(keys)-most)
 }

@@ -7,6 +7,7 @@ import (
 	"encoding/hex"
 	"encoding/json"
 	"io"
+	"iter"
 	"maps"
 	"path/filepath"
 	"reflect"
@@ -29,7 +30,7 @@ const LedgerName = "zelvik.ledger.json"
 // translation was made of, which texts are drafts, which were handed to
 // translators, and the texts of keys that are set aside.
 type Ledger struct {
-	entries map[ledgerID]ledgerEntry
+	entries map[ledgerID]Line
 	// path is where it was read, "" where there was none; data what it was.
 	path string
 	data []byte
@@ -42,7 +43,7 @@ type ledgerID struct{ key, family string }
 // ledgerEntry is one line: a key and what is kept of it. Fingerprints are
 // those of the texts that they are about, so that what is said of a text ends
 // when somebody changes it.
-type ledgerEntry struct {
+type Line struct {
 	Key string `json:"key"`
 	// Family is the family's path, from the ledger's folder.
 	Family string `json:"family,omitempty"`
@@ -56,23 +57,23 @@ type ledgerEntry struct {
 	// Moved, Drafts and Handed are translations, by culture, of an earlier
 	// source text, those that a machine made, and those that are with a
 	// translator.
-	Moved  prints `json:"moved,omitempty"`
-	Drafts prints `json:"drafts,omitempty"`
-	Handed prints `json:"handed,omitempty"`
+	Moved  Prints `json:"moved,omitempty"`
+	Drafts Prints `json:"drafts,omitempty"`
+	Handed Prints `json:"handed,omitempty"`
 	// Aside are the texts, as ICU messages, of a key that the source does not
 	// have any more.
-	Aside prints `json:"aside,omitempty"`
+	Aside Prints `json:"aside,omitempty"`
 }
 
 // prints are fingerprints of texts, or texts, by culture.
-type prints map[culture.Tag]string
+type Prints map[culture.Tag]string
 
-// with gives the prints with one more, or with an empty one one less.
-func (p prints) with(tag culture.Tag, print string) prints {
+// With gives the prints with one more, or with an empty one one less.
+func (p Prints) With(tag culture.Tag, print string) Prints {
 	if p[tag] == print {
 		return p
 	}
-	out := prints{}
+	out := Prints{}
 	for known, old := range p {
 		out[known] = old
 	}
@@ -85,7 +86,7 @@ func (p prints) with(tag culture.Tag, print string) prints {
 	return out
 }
 
-func (e *ledgerEntry) empty() bool {
+func (e *Line) empty() bool {
 	return e.Arguments == nil && !e.Markup && e.Source == "" && e.Moved == nil && e.Drafts == nil && e.Handed == nil && len(e.Aside) == 0
 }
 
@@ -100,18 +101,18 @@ type argument struct {
 // ReadLedger reads the ledger at or above a folder; an empty one where there
 // is none.
 func ReadLedger(dir string) (*Ledger, error) {
-	l := &Ledger{entries: map[ledgerID]ledgerEntry{}}
-	stop := files.Root(absolute(dir))
+	l := &Ledger{entries: map[ledgerID]Line{}}
+	stop := files.Root(Absolute(dir))
 	if stop == "" {
-		stop = filepath.Dir(absolute(dir)) // beside a folder of resources
+		stop = filepath.Dir(Absolute(dir)) // beside a folder of resources
 	}
-	for at := absolute(dir); ; at = filepath.Dir(at) {
+	for at := Absolute(dir); ; at = filepath.Dir(at) {
 		data, err := files.Existing(filepath.Join(at, LedgerName))
 		if err != nil {
 			return l, err
 		}
 		if data != nil {
-			l.path, l.data = shortened(filepath.Join(at, LedgerName)), data
+			l.path, l.data = Shortened(filepath.Join(at, LedgerName)), data
 			return l, l.parse(l.path, data)
 		}
 		if at == stop || filepath.Dir(at) == at {
@@ -120,7 +121,7 @@ func ReadLedger(dir string) (*Ledger, error) {
 	}
 }
 
-func absolute(dir string) string {
+func Absolute(dir string) string {
 	if abs, err := filepath.Abs(dir); err == nil {
 		return abs
 	}
@@ -128,7 +129,7 @@ func absolute(dir string) string {
 }
 
 func (l *Ledger) parse(path string, data []byte) error {
-	var list []ledgerEntry
+	var list []Line
 	if err := json.Unmarshal(data, &list); err != nil {
 		return &files.Error{Path: path, Text: "the ledger is damaged: " + err.Error(), Mend: "restore it from version control, or remove it"}
 	}
@@ -159,7 +160,7 @@ func (l *Ledger) Note(c *catalog.Catalog) {
 			list = nil
 		}
 		if worth || markup {
-			l.put(ledgerEntry{Key: e.Key, Arguments: list, Markup: markup})
+			l.Put(Line{Key: e.Key, Arguments: list, Markup: markup})
 		}
 	}
 }
@@ -202,9 +203,9 @@ func (l *Ledger) Restore(c *catalog.Catalog, f *format.Format) {
 	}
 }
 
-// restore names the placeholders of a family by its ledger, and completes its
+// Restore names the placeholders of a family by its ledger, and completes its
 // messages.
-func (f *Family) restore() (*Ledger, error) {
+func (f *Family) Restore() (*Ledger, error) {
 	ledger, err := ReadLedger(f.Dir)
 	if err != nil {
 		return nil, err
@@ -216,27 +217,27 @@ func (f *Family) restore() (*Ledger, error) {
 	return ledger, nil
 }
 
-// onto gives the bytes of a ledger that is kept elsewhere: what is known there
+// Onto gives the bytes of a ledger that is kept elsewhere: what is known there
 // stays, and is joined by what is new.
-func (l *Ledger) onto(path string) ([]byte, error) {
+func (l *Ledger) Onto(path string) ([]byte, error) {
 	data, err := files.Existing(path)
 	if err != nil || len(data) == 0 {
 		return l.Bytes(), err
 	}
-	there := &Ledger{entries: map[ledgerID]ledgerEntry{}}
+	there := &Ledger{entries: map[ledgerID]Line{}}
 	if err := there.parse(path, data); err != nil {
 		return nil, err
 	}
 	for id, e := range l.entries {
 		if _, known := there.entries[id]; !known || id.family == "" {
-			there.put(e)
+			there.Put(e)
 		}
 	}
 	return there.Bytes(), nil
 }
 
-// put keeps a line, or takes it out where it says nothing.
-func (l *Ledger) put(e ledgerEntry) {
+// Put keeps a line, or takes it out where it says nothing.
+func (l *Ledger) Put(e Line) {
 	id := ledgerID{e.Key, e.Family}
 	if l.entries[id] = e; e.empty() {
 		delete(l.entries, id)
@@ -270,7 +271,7 @@ func (l *Ledger) Bytes() []byte {
 func MergeLedgers(base, ours, theirs []byte) ([]byte, error) {
 	var three [3]*Ledger
 	for i, data := range [][]byte{base, ours, theirs} {
-		three[i] = &Ledger{entries: map[ledgerID]ledgerEntry{}}
+		three[i] = &Ledger{entries: map[ledgerID]Line{}}
 		if len(data) == 0 {
 			continue
 		}
@@ -278,25 +279,25 @@ func MergeLedgers(base, ours, theirs []byte) ([]byte, error) {
 			return nil, err
 		}
 	}
-	out := &Ledger{entries: map[ledgerID]ledgerEntry{}}
+	out := &Ledger{entries: map[ledgerID]Line{}}
 	for _, l := range three[1:] {
 		for id := range l.entries {
 			b, o, t := three[0].entries[id], three[1].entries[id], three[2].entries[id]
-			e := ledgerEntry{Key: id.key, Family: id.family, Arguments: o.Arguments, Markup: o.Markup || t.Markup, Source: pick(b.Source, o.Source, t.Source)}
+			e := Line{Key: id.key, Family: id.family, Arguments: o.Arguments, Markup: o.Markup || t.Markup, Source: pick(b.Source, o.Source, t.Source)}
 			if reflect.DeepEqual(b.Arguments, o.Arguments) {
 				e.Arguments = t.Arguments
 			}
 			e.Moved, e.Drafts, e.Handed = mergePrints(b.Moved, o.Moved, t.Moved), mergePrints(b.Drafts, o.Drafts, t.Drafts), mergePrints(b.Handed, o.Handed, t.Handed)
 			e.Aside = mergePrints(b.Aside, o.Aside, t.Aside)
-			out.put(e)
+			out.Put(e)
 		}
 	}
 	return out.Bytes(), nil
 }
 
-func mergePrints(b, o, t prints) prints {
-	out := prints{}
-	for _, side := range []prints{o, t} {
+func mergePrints(b, o, t Prints) Prints {
+	out := Prints{}
+	for _, side := range []Prints{o, t} {
 		for tag := range side {
 			if print := pick(b[tag], o[tag], t[tag]); print != "" {
 				out[tag] = print
@@ -321,15 +322,15 @@ func pick(b, o, t string) string {
 func (l *Ledger) Empty() bool { return len(l.entries) == 0 }
 
 // record is what the ledger says of one family.
-type record struct {
+type Record struct {
 	*Ledger
 	family string
 }
 
-// ledger gives the record of a family: that of the nearest ledger going up from
+// Record gives the record of a family: that of the nearest ledger going up from
 // it, else of a new one beside the configuration, at the project's root, or
 // beside the family. Families with one ledger share it.
-func (w *Workspace) ledger(f *Family) (*record, error) {
+func (w *Workspace) Record(f *Family) (*Record, error) {
 	found, err := ReadLedger(f.Dir)
 	if err != nil {
 		return nil, err
@@ -345,10 +346,10 @@ func (w *Workspace) ledger(f *Family) (*record, error) {
 	}
 	w.ledgers[found.path] = found
 	name := f.Name
-	if rel, err := filepath.Rel(absolute(filepath.Dir(found.path)), absolute(filepath.FromSlash(f.Name))); err == nil {
+	if rel, err := filepath.Rel(Absolute(filepath.Dir(found.path)), Absolute(filepath.FromSlash(f.Name))); err == nil {
 		name = filepath.ToSlash(rel)
 	}
-	return &record{found, name}, nil
+	return &Record{found, name}, nil
 }
 
 // ledgerDir is where a new ledger goes.
@@ -360,8 +361,8 @@ func (w *Workspace) ledgerDir(f *Family) string {
 	if w.Config.dir != "" && w.Config.dir != "." {
 		return w.Config.dir
 	}
-	if root := files.Root(absolute(dir)); root != "" {
-		return shortened(root)
+	if root := files.Root(Absolute(dir)); root != "" {
+		return Shortened(root)
 	}
 	if f.Format.Name == "android" { // the folder of resources holds nothing else
 		return filepath.Dir(dir)
@@ -369,8 +370,8 @@ func (w *Workspace) ledgerDir(f *Family) string {
 	return dir
 }
 
-// saveLedgers plans the new content of the ledgers that were looked at.
-func (w *Workspace) saveLedgers(p *files.Plan) {
+// SaveLedgers plans the new content of the ledgers that were looked at.
+func (w *Workspace) SaveLedgers(p *files.Plan) {
 	for _, path := range slices.Sorted(maps.Keys(w.ledgers)) {
 		l := w.ledgers[path]
 		if l.data == nil && l.Empty() {
@@ -380,37 +381,48 @@ func (w *Workspace) saveLedgers(p *files.Plan) {
 	}
 }
 
-// of gives the line of a key.
-func (r *record) of(key string) ledgerEntry {
+// Lines gives what is known of each key of the family, in no order.
+func (r *Record) Lines() iter.Seq2[string, Line] {
+	return func(yield func(string, Line) bool) {
+		for id, line := range r.entries {
+			if id.family == r.family && !yield(id.key, line) {
+				return
+			}
+		}
+	}
+}
+
+// Of gives the line of a key.
+func (r *Record) Of(key string) Line {
 	e := r.entries[ledgerID{key, r.family}]
 	e.Key, e.Family = key, r.family
 	return e
 }
 
-// settle ends what was said of a translation: it is one of the source text as
+// Settle ends what was said of a translation: it is one of the source text as
 // it is, made by a person.
-func (r *record) settle(key string, tag culture.Tag) {
-	e := r.of(key)
-	e.Moved, e.Drafts, e.Handed = e.Moved.with(tag, ""), e.Drafts.with(tag, ""), e.Handed.with(tag, "")
-	r.put(e)
+func (r *Record) Settle(key string, tag culture.Tag) {
+	e := r.Of(key)
+	e.Moved, e.Drafts, e.Handed = e.Moved.With(tag, ""), e.Drafts.With(tag, ""), e.Handed.With(tag, "")
+	r.Put(e)
 }
 
-// rename carries what is known of a key over to its new name.
-func (r *record) rename(old, fresh string) {
+// Rename carries what is known of a key over to its new name.
+func (r *Record) Rename(old, fresh string) {
 	for _, family := range []string{r.family, ""} {
 		if e, ok := r.entries[ledgerID{old, family}]; ok {
 			delete(r.entries, ledgerID{old, family})
 			e.Key = fresh
-			r.put(e)
+			r.Put(e)
 		}
 	}
 }
 
-// mark gives states to the translations of a family whose format holds none:
+// Mark gives states to the translations of a family whose format holds none:
 // draft and moved, as far as nobody changed them since.
-func (r *record) mark(f *Family) {
+func (r *Record) Mark(f *Family) {
 	source := f.SourceMember()
-	if source == nil || len(r.entries) == 0 || f.holdsStates() {
+	if source == nil || len(r.entries) == 0 || f.HoldsStates() {
 		return
 	}
 	for id, line := range r.entries {
@@ -418,7 +430,7 @@ func (r *record) mark(f *Family) {
 		if id.family != r.family || s == nil {
 			continue
 		}
-		changed := line.Source != "" && line.Source != fingerprint(s)
+		changed := line.Source != "" && line.Source != Fingerprint(s)
 		for _, m := range f.Members {
 			if m == source || !changed && line.Moved[m.Culture] == "" && line.Drafts[m.Culture] == "" {
 				continue
@@ -427,7 +439,7 @@ func (r *record) mark(f *Family) {
 			if e == nil || e.Message.Empty() {
 				continue
 			}
-			switch print := fingerprint(e); {
+			switch print := Fingerprint(e); {
 			case changed, line.Moved[m.Culture] == print:
 				e.State = catalog.Moved
 			case line.Drafts[m.Culture] == print:
@@ -437,37 +449,37 @@ func (r *record) mark(f *Family) {
 	}
 }
 
-// state says of a translation, in a family whose format holds no states, how
+// SetState says of a translation, in a family whose format holds no states, how
 // far it has come.
-func (r *record) state(f *Family, key string, tag culture.Tag, state catalog.State) {
-	r.turn(f, key)
-	line := r.of(key)
-	line.Moved, line.Drafts = line.Moved.with(tag, ""), line.Drafts.with(tag, "")
-	switch print := fingerprint(f.Member(tag).Catalog.Find(key)); state {
+func (r *Record) SetState(f *Family, key string, tag culture.Tag, state catalog.State) {
+	r.Turn(f, key)
+	line := r.Of(key)
+	line.Moved, line.Drafts = line.Moved.With(tag, ""), line.Drafts.With(tag, "")
+	switch print := Fingerprint(f.Member(tag).Catalog.Find(key)); state {
 	case catalog.Moved:
-		line.Moved = line.Moved.with(tag, print)
+		line.Moved = line.Moved.With(tag, print)
 	case catalog.Draft:
-		line.Drafts = line.Drafts.with(tag, print)
+		line.Drafts = line.Drafts.With(tag, print)
 	}
-	r.put(line)
+	r.Put(line)
 }
 
-// turn takes the source text of a key as it is: the translations of another
+// Turn takes the source text of a key as it is: the translations of another
 // one are moved from then on.
-func (r *record) turn(f *Family, key string) {
+func (r *Record) Turn(f *Family, key string) {
 	source := f.SourceMember()
 	s := source.Catalog.Find(key)
-	line := r.of(key)
+	line := r.Of(key)
 	was := line.Source
-	if line.Source = fingerprint(s); was == line.Source {
+	if line.Source = Fingerprint(s); was == line.Source {
 		return
 	}
 	for _, m := range f.Members {
 		if e := m.Catalog.Find(key); was != "" && m != source && e != nil && !e.Message.Empty() {
-			line.Moved = line.Moved.with(m.Culture, fingerprint(e))
+			line.Moved = line.Moved.With(m.Culture, Fingerprint(e))
 		}
 	}
-	r.put(line)
+	r.Put(line)
 }
 
 // Recall gives the families what their ledgers know: names of placeholders, and
@@ -475,15 +487,15 @@ func (r *record) turn(f *Family, key string) {
 // completes them (see CompleteAll).
 func (w *Workspace) Recall() error {
 	for _, f := range w.Families {
-		if _, err := w.recall(f); err != nil {
+		if _, err := w.RecallOf(f); err != nil {
 			return err
 		}
 	}
 	return nil
 }
 
-func (w *Workspace) recall(f *Family) (*record, error) {
-	r, err := w.ledger(f)
+func (w *Workspace) RecallOf(f *Family) (*Record, error) {
+	r, err := w.Record(f)
 	if err != nil {
 		return nil, err
 	}
@@ -491,13 +503,13 @@ func (w *Workspace) recall(f *Family) (*record, error) {
 		r.Restore(m.Catalog, f.Format)
 	}
 	f.CompleteAll()
-	r.mark(f)
+	r.Mark(f)
 	return r, nil
 }
 
-// fingerprint tells whether a text is still the one it was; none has one of
+// Fingerprint tells whether a text is still the one it was; none has one of
 // its own. How a placeholder is spelled or named does not count.
-func fingerprint(e *catalog.Entry) string {
+func Fingerprint(e *catalog.Entry) string {
 	if e == nil {
 		return "none"
 	}

@@ -12,4 +12,4 @@ const SchemaName = "zelvik.schema.json"
 var Schema []byte
 
 // schemaLine is the first line of a configuration.
-const schemaLine = "# yaml-language-server: $schema=" + SchemaName + "\n"
+const SchemaLine = "# yaml-language-server: $schema=" + SchemaName + "\n"

@@ -92,5 +92,5 @@ func TestSchema(t *testing.T) {
 	var value any
 	require.NoError(t, yaml.Unmarshal(text, &value))
 	assert.NoError(t, schema.Validate(value))
-	assert.True(t, bytes.HasPrefix(text, []byte(schemaLine)))
+	assert.True(t, bytes.HasPrefix(text, []byte(SchemaLine)))
 }

@@ -5,7 +5,6 @@ import (
 
 	"zelvik/catalog"
 	"zelvik/finding"
-	"zelvik/merge"
 )
 
 var mergeConflict = &Rule{
@@ -17,10 +16,10 @@ var mergeConflict = &Rule{
 	Catalog: func(_ *Family, m *catalog.Member, report Report) {
 		for i := range m.Catalog.Entries {
 			e := &m.Catalog.Entries[i]
-			if at := strings.Index(e.Note, merge.Mark); at >= 0 {
-				said, _, _ := strings.Cut(e.Note[at+len(merge.Mark):], "\n")
+			if at := strings.Index(e.Note, catalog.ConflictMark); at >= 0 {
+				said, _, _ := strings.Cut(e.Note[at+len(catalog.ConflictMark):], "\n")
 				report(e, "a merge left a conflict: "+said, "")
-			} else if key, ok := strings.CutSuffix(e.Key, merge.Aside); ok && m.Catalog.Find(key) != nil {
+			} else if key, ok := strings.CutSuffix(e.Key, catalog.ConflictAside); ok && m.Catalog.Find(key) != nil {
 				report(e, "a merge left the other side's text of "+key+" beside it", "choose one of the two, and remove "+e.Key)
 			}
 		}

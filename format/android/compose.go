@@ -8,9 +8,9 @@ import (
 	"zelvik/catalog"
 	"zelvik/format"
 	"zelvik/format/xmlscan"
+	"zelvik/internal/fast"
 	"zelvik/message"
 	"zelvik/message/printf"
-	"zelvik/pages"
 )
 
 const xliffNamespace = `xmlns:xliff="urn:oasis:names:tc:xliff:document:1.2"`
@@ -29,7 +29,7 @@ type composer struct {
 }
 
 func compose(c *catalog.Catalog, o format.Options) ([]byte, []catalog.Loss) {
-	w := &composer{line: "\n", out: pages.Make[byte](o.Room(256 + len(c.Entries)*110)), clashing: clashing(o.Source, c), source: o.Source == nil}
+	w := &composer{line: "\n", out: fast.Make[byte](o.Room(256 + len(c.Entries)*110)), clashing: clashing(o.Source, c), source: o.Source == nil}
 	w.Catalog = c
 	w.out = append(w.out, `<?xml version="1.0" encoding="utf-8"?>`+"\n<resources"...)
 	if namesPlaceholders(c) {
@@ -39,9 +39,9 @@ func compose(c *catalog.Catalog, o format.Options) ([]byte, []catalog.Loss) {
 	const many = 20000
 	half := boundary(c.Entries, len(c.Entries)/2)
 	if half > many && o.Against == nil {
-		second := &composer{line: w.line, out: pages.Make[byte](cap(w.out) / 2), clashing: w.clashing, source: w.source}
+		second := &composer{line: w.line, out: fast.Make[byte](cap(w.out) / 2), clashing: w.clashing, source: w.source}
 		second.Catalog = c
-		pages.Both(func() { w.entries(c.Entries[:half], o) }, func() { second.entries(c.Entries[half:], o) })
+		fast.Both(func() { w.entries(c.Entries[:half], o) }, func() { second.entries(c.Entries[half:], o) })
 		w.out = append(w.out, second.out...)
 		w.Losses = append(w.Losses, second.Losses...)
 	} else if !w.entries(c.Entries, o) {

@@ -9,11 +9,11 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"zelvik/format"
+	"zelvik/internal/fast"
 	"zelvik/message"
-	"zelvik/pages"
 )
 
-// large makes a file of more than pages.Large, with something in its
+// large makes a file of more than fast.Large, with something in its
 // middle.
 func large(middle string) []byte {
 	var out strings.Builder
@@ -44,7 +44,7 @@ func TestLargeFiles(t *testing.T) {
 	for name, middle := range map[string]string{"plain": "", "comment": hidden, "cdata": cdata, "open": open, "double": double} {
 		t.Run(name, func(t *testing.T) {
 			data := large(middle)
-			require.Greater(t, len(data), pages.Large)
+			require.Greater(t, len(data), fast.Large)
 			document, findings := parse(data)
 			c := document.Catalogs()[0]
 			want := 12000 + map[string]int{"cdata": 1, "open": 1, "double": 2}[name]

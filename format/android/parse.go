@@ -11,9 +11,9 @@ import (
 	"zelvik/format/charset"
 	"zelvik/format/doc"
 	"zelvik/format/xmlscan"
+	"zelvik/internal/fast"
 	"zelvik/message"
 	"zelvik/message/printf"
-	"zelvik/pages"
 )
 
 // document is a resource file that was read.
@@ -81,7 +81,7 @@ func newParser(file doc.One) *parser {
 // the first half arrives there; else the second is forgotten.
 func (p *parser) parse() {
 	split := -1
-	if len(p.src) > pages.Large && !strings.Contains(p.src[:4096], "<!DOCTYPE") {
+	if len(p.src) > fast.Large && !strings.Contains(p.src[:4096], "<!DOCTYPE") {
 		split = middle(p.src)
 	}
 	if split < 0 {
@@ -92,7 +92,7 @@ func (p *parser) parse() {
 	// Both halves write into one array, so that joining them copies little.
 	room := len(p.src)/90 + 16
 	share := room / 2
-	entries := pages.Make[catalog.Entry](room)[:room]
+	entries := fast.Make[catalog.Entry](room)[:room]
 	second := newParser(doc.One{Coded: p.Coded, Catalog: &catalog.Catalog{}})
 	p.notes, p.hashes = make([]int32, 0, room), make([]uint64, 0, room)
 	second.notes, second.hashes = make([]int32, 0, room-share), make([]uint64, 0, room-share)
@@ -102,7 +102,7 @@ func (p *parser) parse() {
 	own := p.Catalog
 	own.Entries = entries[:0:share]
 	met := false
-	pages.Both(func() { met = p.run(split) }, func() { second.run(-1) })
+	fast.Both(func() { met = p.run(split) }, func() { second.run(-1) })
 	if !met {
 		return
 	}

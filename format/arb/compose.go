@@ -9,10 +9,10 @@ import (
 	"zelvik/catalog"
 	"zelvik/format"
 	"zelvik/format/jsonscan"
+	"zelvik/internal/fast"
 	"zelvik/message"
 	"zelvik/message/icu"
 	"zelvik/message/native"
-	"zelvik/pages"
 )
 
 // composer writes entries and notes what it could not say.
@@ -31,7 +31,7 @@ func (w *composer) quote(text string) { w.out = jsonscan.AppendQuote(w.out, text
 // compose writes a bundle. Metadata goes into the source's file; into a
 // translation's only what its keys need.
 func compose(c *catalog.Catalog, o format.Options) ([]byte, []catalog.Loss) {
-	w := &composer{out: pages.Make[byte](o.Room(64 + len(c.Entries)*160))}
+	w := &composer{out: fast.Make[byte](o.Room(64 + len(c.Entries)*160))}
 	w.Catalog = c
 	w.put("{")
 	if c.Culture != "" {
@@ -55,7 +55,7 @@ func compose(c *catalog.Catalog, o format.Options) ([]byte, []catalog.Loss) {
 		second := &composer{out: room[middle:middle]}
 		second.Catalog = c
 		w.out = room[:len(room):middle]
-		pages.Both(func() { w.entries(c, c.Entries[:half], nil, o) }, func() { second.entries(c, c.Entries[half:], nil, o) })
+		fast.Both(func() { w.entries(c, c.Entries[:half], nil, o) }, func() { second.entries(c, c.Entries[half:], nil, o) })
 		if cap(w.out) == middle { // it did not outgrow its half
 			w.out = room[:len(w.out)]
 		}

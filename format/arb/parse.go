@@ -11,10 +11,10 @@ import (
 	"zelvik/format"
 	"zelvik/format/doc"
 	"zelvik/format/jsonscan"
+	"zelvik/internal/fast"
 	"zelvik/message"
 	"zelvik/message/icu"
 	"zelvik/message/native"
-	"zelvik/pages"
 )
 
 // document is a bundle that was read.
@@ -46,7 +46,7 @@ func parse(data []byte) (format.Document, []finding.Finding) {
 
 func (p *parser) entries() {
 	members := p.root.Members
-	p.Catalog.Entries = pages.Make[catalog.Entry](len(members))
+	p.Catalog.Entries = fast.Make[catalog.Entry](len(members))
 	p.members = make([]int32, 0, len(members))
 	var metadata map[string]*jsonscan.Value // where it does not stand behind its key
 	for i := range members {

@@ -12,9 +12,9 @@ import (
 	"zelvik/format/charset"
 	"zelvik/format/doc"
 	"zelvik/format/jsonscan"
+	"zelvik/internal/fast"
 	"zelvik/message"
 	"zelvik/message/loose"
-	"zelvik/pages"
 )
 
 // document is a file that was read.
@@ -124,7 +124,7 @@ func parseAs(data []byte, settled *loose.Spelling) (format.Document, []finding.F
 func (p *parser) votes() (sum loose.Votes) {
 	members := p.root.Members
 	var rest loose.Votes
-	pages.Halves(len(members), func(from, to int) {
+	fast.Halves(len(members), func(from, to int) {
 		for i := from; i < to && !sum.Settled(); i++ {
 			count(&sum, &members[i].Value)
 		}
@@ -242,13 +242,13 @@ func sourceFirst(a, b string) int {
 // read reads the texts below an object into a catalog.
 func (p *parser) read(c *catalog.Catalog, root *jsonscan.Value) {
 	n := len(root.Members)
-	entries, slots := pages.Make[catalog.Entry](n), pages.Make[slot](n)
+	entries, slots := fast.Make[catalog.Entry](n), fast.Make[slot](n)
 	groups := p.groups(root)
 	first := &walk{parser: p, entries: entries[: 0 : n/2], slots: slots[: 0 : n/2]}
 	second := &walk{parser: p, entries: entries[n/2 : n/2], slots: slots[n/2 : n/2]}
-	pages.Halves(n, func(from, to int) { first.members(root, groups, "", from, to) }, func(from, to int) { second.members(root, groups, "", from, to) })
-	c.Entries = pages.Joined(entries, n/2, first.entries, second.entries)
-	list := pages.Joined(slots, n/2, first.slots, second.slots)
+	fast.Halves(n, func(from, to int) { first.members(root, groups, "", from, to) }, func(from, to int) { second.members(root, groups, "", from, to) })
+	c.Entries = fast.Joined(entries, n/2, first.entries, second.entries)
+	list := fast.Joined(slots, n/2, first.slots, second.slots)
 	double := map[int]bool{}
 	p.AddAll(c, func(number int) { double[number] = true })
 	if len(double) > 0 {

@@ -7,8 +7,8 @@ import (
 	"zelvik/catalog"
 	"zelvik/culture"
 	"zelvik/format/jsonscan"
+	"zelvik/internal/fast"
 	"zelvik/message"
-	"zelvik/pages"
 )
 
 // walk goes through a part of a file and gathers entries and their places.
@@ -20,8 +20,8 @@ type walk struct {
 
 // add keeps an entry.
 func (w *walk) add(key string, offset int, note string, s slot) {
-	w.entries = pages.Append(w.entries, catalog.Entry{Key: key, Note: note, Offset: offset})
-	w.slots = pages.Append(w.slots, s)
+	w.entries = fast.Append(w.entries, catalog.Entry{Key: key, Note: note, Offset: offset})
+	w.slots = fast.Append(w.slots, s)
 }
 
 // object reads an object.

@@ -8,8 +8,8 @@ import (
 	"zelvik/culture"
 	"zelvik/format"
 	"zelvik/format/jsonscan"
+	"zelvik/internal/fast"
 	"zelvik/message/loose"
-	"zelvik/pages"
 )
 
 // writer writes texts and tells what it could not say.
@@ -29,7 +29,7 @@ func compose(c *catalog.Catalog, o format.Options) ([]byte, []catalog.Loss) {
 func composeAs(c *catalog.Catalog, o format.Options, s loose.Spelling) ([]byte, []catalog.Loss) {
 	w := &writer{spelling: s, guess: &format.Guessed{}}
 	w.Catalog, w.Source = c, o.Source == nil
-	out := pages.Make[byte](o.Room(len(c.Entries) * 96))
+	out := fast.Make[byte](o.Room(len(c.Entries) * 96))
 	if nests(c) {
 		root := &node{}
 		for i := range c.Entries {

@@ -2,7 +2,7 @@ package jsonscan
 
 import (
 	"strings"
-	"zelvik/pages"
+	"zelvik/internal/fast"
 )
 
 // few is how many members tell how long the others are.
@@ -13,7 +13,7 @@ const few = 64
 // objects that only the first half knows. It is nil where the document is
 // small, has a fault, or does not let itself be parted; then it is read whole.
 func halves(data string) *Value {
-	if len(data) < pages.Large {
+	if len(data) < fast.Large {
 		return nil
 	}
 	middle := len(data) / 2
@@ -32,7 +32,7 @@ func halves(data string) *Value {
 	second := &parser{data: data, at: middle, size: len(data), spare: len(data) / 16}
 	var rest []Value // the ends of objects, the innermost first
 	var root Value
-	pages.Both(func() {
+	fast.Both(func() {
 		first.space()
 		if first.at < middle && data[first.at] == '{' {
 			root = first.value()

@@ -12,7 +12,7 @@ import (
 	"zelvik/format"
 	"zelvik/format/charset"
 	"zelvik/format/doc"
-	"zelvik/pages"
+	"zelvik/internal/fast"
 )
 
 // Kind is the kind of a value.
@@ -312,7 +312,7 @@ func (p *parser) each(v *Value, start, base int) {
 				n = few
 			}
 			p.spare -= n
-			v.Members = append(pages.Make[Member](n+few), p.stack[base:]...)
+			v.Members = append(fast.Make[Member](n+few), p.stack[base:]...)
 			p.stack = p.stack[:base]
 		}
 		if p.stopped {

@@ -14,7 +14,7 @@ import (
 	"zelvik/format/charset"
 	"zelvik/format/doc"
 	"zelvik/format/numbered"
-	"zelvik/pages"
+	"zelvik/internal/fast"
 )
 
 // keysHeader is a header of our own: "X-Keys: msgctxt" says that the context
@@ -138,7 +138,7 @@ func (p *parser) read() {
 // the blank line that ends an entry. It is false where there is no such place,
 // or where something is wrong; then nothing is read.
 func (p *parser) halves() bool {
-	if len(p.src) < pages.Large {
+	if len(p.src) < fast.Large {
 		return false
 	}
 	middle := len(p.src) / 2
@@ -155,11 +155,11 @@ func (p *parser) halves() bool {
 	}
 	first := &parser{document: &document{}, Reader: p.Reader, src: p.src[:middle]}
 	second := &parser{document: &document{}, Reader: format.NewReader(p.src), src: p.src, at: middle}
-	pages.Both(first.read, second.read)
+	fast.Both(first.read, second.read)
 	if len(first.Findings)+len(second.Findings) > 0 {
 		return false
 	}
-	p.blocks = append(append(pages.Make[block](len(first.blocks)+len(second.blocks)), first.blocks...), second.blocks...)
+	p.blocks = append(append(fast.Make[block](len(first.blocks)+len(second.blocks)), first.blocks...), second.blocks...)
 	p.at = len(p.src)
 	return true
 }
@@ -447,5 +447,5 @@ func (p *parser) finish(b block) {
 		p.Damaged(b.id.from, b.id.text, "msgid without msgstr", `write msgstr ""`)
 		return
 	}
-	p.blocks = pages.Append(p.blocks, b)
+	p.blocks = fast.Append(p.blocks, b)
 }

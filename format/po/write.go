@@ -8,9 +8,9 @@ import (
 	"zelvik/catalog"
 	"zelvik/format"
 	"zelvik/format/numbered"
+	"zelvik/internal/fast"
 	"zelvik/message"
 	"zelvik/message/printf"
-	"zelvik/pages"
 )
 
 // writer writes entries and tells what it could not say.
@@ -35,7 +35,7 @@ func join(catalogs []*catalog.Catalog) ([]byte, []catalog.Loss) {
 		w.target = catalogs[1]
 		w.forms, pluralForms = numbered.Own(w.target.Culture), header(w.target.Culture)
 	}
-	out := pages.Make[byte](256 + len(source.Entries)*128)
+	out := fast.Make[byte](256 + len(source.Entries)*128)
 	keyed := isKeyed(catalogs)
 	out = w.header(out, pluralForms, keyed)
 	second := *w

@@ -9,7 +9,7 @@ import (
 	"zelvik/format"
 	"zelvik/format/charset"
 	"zelvik/format/doc"
-	"zelvik/pages"
+	"zelvik/internal/fast"
 )
 
 // document is a properties file that was read.
@@ -131,9 +131,9 @@ func (p *parser) entry(s doc.Slot, note string) {
 	s.Whole.To, s.Value.To = p.at, p.at
 	p.lineEnd()
 	p.Once(key, key, s.Whole.From)
-	p.Catalog.Entries = pages.Append(p.Catalog.Entries, catalog.Entry{Key: key, Note: note, Offset: s.Whole.From})
-	p.texts = pages.Append(p.texts, format.Spelled{Text: value, Offset: s.Value.From})
-	p.slots = pages.Append(p.slots, s)
+	p.Catalog.Entries = fast.Append(p.Catalog.Entries, catalog.Entry{Key: key, Note: note, Offset: s.Whole.From})
+	p.texts = fast.Append(p.texts, format.Spelled{Text: value, Offset: s.Value.From})
+	p.slots = fast.Append(p.slots, s)
 }
 
 // blankOver skips white space, and line ends that a backslash takes away.

@@ -8,9 +8,9 @@ import (
 
 	"zelvik/catalog"
 	"zelvik/format"
+	"zelvik/internal/fast"
 	"zelvik/message/icu"
 	"zelvik/message/printf"
-	"zelvik/pages"
 )
 
 // writer writes entries and tells what it could not say.
@@ -27,7 +27,7 @@ type writer struct {
 // compose writes a file in ASCII, which every version of Java reads alike.
 func compose(c *catalog.Catalog, o format.Options) ([]byte, []catalog.Loss) {
 	first, second := newWriter(c), newWriter(c)
-	out, on := format.Append(pages.Make[byte](o.Room(len(c.Entries)*96)), len(c.Entries), o, first, second, func(w *writer, out []byte, from, to int) ([]byte, bool) {
+	out, on := format.Append(fast.Make[byte](o.Room(len(c.Entries)*96)), len(c.Entries), o, first, second, func(w *writer, out []byte, from, to int) ([]byte, bool) {
 		for i := from; i < to; i++ {
 			var on bool
 			if out, on = o.Flush(out); !on {

@@ -9,8 +9,8 @@ import (
 	"zelvik/format"
 	"zelvik/format/numbered"
 	"zelvik/format/xmlscan"
+	"zelvik/internal/fast"
 	"zelvik/message"
-	"zelvik/pages"
 )
 
 // writer writes messages and tells what it could not say.
@@ -30,7 +30,7 @@ func join(catalogs []*catalog.Catalog) ([]byte, []catalog.Loss) {
 	source := catalogs[0]
 	target := catalogs[len(catalogs)-1]
 	w := &writer{newline: "\n", forms: formsOf(target.Culture)}
-	out := pages.Make[byte](256 + len(source.Entries)*240)
+	out := fast.Make[byte](256 + len(source.Entries)*240)
 	out = append(out, `<?xml version="1.0" encoding="utf-8"?>`+"\n<!DOCTYPE TS>\n"+`<TS version="2.1"`...)
 	if target.Culture != "" {
 		out = append(out, ` language="`+underscored(target.Culture)+`"`...)

@@ -8,9 +8,9 @@ import (
 	"zelvik/format"
 	"zelvik/format/doc"
 	"zelvik/format/xmlscan"
+	"zelvik/internal/fast"
 	"zelvik/message/composite"
 	"zelvik/message/icu"
-	"zelvik/pages"
 )
 
 // head is the least that .NET's own reader asks for.
@@ -36,7 +36,7 @@ type composer struct {
 }
 
 func compose(c *catalog.Catalog, o format.Options) ([]byte, []catalog.Loss) {
-	out := pages.Make[byte](o.Room(len(head) + len(c.Entries)*160))
+	out := fast.Make[byte](o.Room(len(head) + len(c.Entries)*160))
 	out = append(out, head...)
 	doubles := inOtherCase(c)
 	first, second := &composer{}, &composer{}

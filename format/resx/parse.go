@@ -8,10 +8,10 @@ import (
 	"zelvik/format"
 	"zelvik/format/doc"
 	"zelvik/format/xmlscan"
+	"zelvik/internal/fast"
 	"zelvik/message"
 	"zelvik/message/composite"
 	"zelvik/message/icu"
-	"zelvik/pages"
 )
 
 // document is a resource file that was read.
@@ -104,9 +104,9 @@ func (p *parser) data() {
 	if s.value.There() {
 		offset = s.value.Content.From
 	}
-	p.Catalog.Entries = pages.Append(p.Catalog.Entries, catalog.Entry{Key: key, Note: strings.TrimSpace(note), Offset: s.place.From})
-	p.texts = pages.Append(p.texts, format.Spelled{Text: value, Offset: offset})
-	p.slots = pages.Append(p.slots, s)
+	p.Catalog.Entries = fast.Append(p.Catalog.Entries, catalog.Entry{Key: key, Note: strings.TrimSpace(note), Offset: s.place.From})
+	p.texts = fast.Append(p.texts, format.Spelled{Text: value, Offset: offset})
+	p.slots = fast.Append(p.slots, s)
 }
 
 // read makes a message of a value: an ICU message where a plural or select is

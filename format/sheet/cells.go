@@ -8,7 +8,7 @@ import (
 	"unicode/utf16"
 
 	"zelvik/format/xmlscan"
-	"zelvik/pages"
+	"zelvik/internal/fast"
 )
 
 // rows reads the cells of the first sheet. Rows that it does not have are left
@@ -271,5 +271,5 @@ func room(rows [][]string) []byte {
 			n += len(text) + 72
 		}
 	}
-	return pages.Make[byte](n)
+	return fast.Make[byte](n)
 }

@@ -4,7 +4,7 @@ import (
 	"strings"
 
 	"zelvik/format"
-	"zelvik/pages"
+	"zelvik/internal/fast"
 )
 
 // cell is one cell and where it stands.
@@ -73,16 +73,16 @@ func scan(src string, report func(fault)) (rows []row, sep byte) {
 // with a cell.
 func halves(src string, at int, sep byte) []row {
 	line := strings.IndexByte(src[len(src)/2:], '\n')
-	if len(src) < pages.Large || line < 0 {
+	if len(src) < fast.Large || line < 0 {
 		return nil
 	}
 	middle := len(src)/2 + line + 1
 	lines := strings.Count(src[at:middle], "\n")
-	room := pages.Make[row](lines + strings.Count(src[middle:], "\n") + 1)
+	room := fast.Make[row](lines + strings.Count(src[middle:], "\n") + 1)
 	sound := [2]bool{true, true}
 	var first, rest []row
 	var end int
-	pages.Both(func() {
+	fast.Both(func() {
 		first, end = scanRows(room[:0:lines], src, at, middle, sep, func(fault) { sound[0] = false })
 	}, func() {
 		rest, _ = scanRows(room[lines:lines], src, middle, len(src), sep, func(fault) { sound[1] = false })
@@ -90,7 +90,7 @@ func halves(src string, at int, sep byte) []row {
 	if end != middle || !sound[0] || !sound[1] {
 		return nil
 	}
-	return pages.Joined(room, lines, first, rest)
+	return fast.Joined(room, lines, first, rest)
 }
 
 // scanRows reads the rows that begin before an end, and gives the place behind
@@ -106,7 +106,7 @@ func scanRows(rows []row, src string, at, end int, sep byte, report func(fault))
 			if len(room) == cap(room) { // these cells go on in a new one, which is for the rows that are left as well
 				cells := room[begin:]
 				most := max(cap(rows)-len(rows), 64) * (len(cells) + 2)
-				room = append(pages.Make[string](min(most, 1<<20)), cells...)
+				room = append(fast.Make[string](min(most, 1<<20)), cells...)
 				begin = 0
 			}
 			room = append(room, c.text)
@@ -119,7 +119,7 @@ func scanRows(rows []row, src string, at, end int, sep byte, report func(fault))
 		r.cells = room[begin:len(room):len(room)]
 		r.to = at
 		at += lineEnd(src[at:])
-		rows = pages.Append(rows, r)
+		rows = fast.Append(rows, r)
 	}
 	return rows, at
 }

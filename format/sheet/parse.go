@@ -13,9 +13,9 @@ import (
 	"zelvik/format"
 	"zelvik/format/charset"
 	"zelvik/format/doc"
+	"zelvik/internal/fast"
 	"zelvik/message"
 	"zelvik/message/loose"
-	"zelvik/pages"
 )
 
 // document is a table that was read.
@@ -197,7 +197,7 @@ func parse(data []byte) (format.Document, []finding.Finding) {
 			}
 		}
 	}
-	pages.Halves(len(p.rows)-1, func(from, to int) { count(&votes, from, to) }, func(from, to int) { count(&others, from, to) })
+	fast.Halves(len(p.rows)-1, func(from, to int) { count(&votes, from, to) }, func(from, to int) { count(&others, from, to) })
 	votes.Add(others)
 	p.spelling = votes.Best()
 	p.entries()
@@ -211,7 +211,7 @@ func (p *parser) entries() {
 	rooms := make([][]catalog.Entry, len(p.List))
 	first, second := make([][]catalog.Entry, len(rooms)), make([][]catalog.Entry, len(rooms))
 	for i := range rooms {
-		room := pages.Make[catalog.Entry](n)
+		room := fast.Make[catalog.Entry](n)
 		rooms[i], first[i], second[i] = room, room[:0:n/2], room[n/2:n/2]
 	}
 	p.Parallel(n, func(r *format.Reader, from, to int) {
@@ -224,7 +224,7 @@ func (p *parser) entries() {
 		}
 	})
 	for i, c := range p.List {
-		c.Entries = pages.Joined(rooms[i], n/2, first[i], second[i])
+		c.Entries = fast.Joined(rooms[i], n/2, first[i], second[i])
 	}
 }
 
@@ -250,7 +250,7 @@ func (d *document) offset(r int) int { return max(d.rows[r].from, 0) }
 // row without a key goes on with the plural above it.
 func (p *parser) gather() {
 	last := ""
-	p.groups = pages.Make[group](len(p.rows))
+	p.groups = fast.Make[group](len(p.rows))
 	index := catalog.NewNumbers(len(p.rows))
 	numbers := make([]int, len(p.rows)) // of the rows, for the groups to share
 	hashes := make([]uint64, len(p.rows))
@@ -336,7 +336,7 @@ func (p *parser) entry(r *format.Reader, lists [][]catalog.Entry, g group) {
 			rows = rows[:1]
 		}
 		e.Message = p.message(r, g.key, rows, c.at)
-		lists[i] = pages.Append(lists[i], e)
+		lists[i] = fast.Append(lists[i], e)
 		note = "" // it stands with the first culture that has a text
 	}
 }

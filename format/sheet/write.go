@@ -8,10 +8,10 @@ import (
 	"zelvik/catalog"
 	"zelvik/culture"
 	"zelvik/format"
+	"zelvik/internal/fast"
 	"zelvik/message"
 	"zelvik/message/loose"
 	"zelvik/message/native"
-	"zelvik/pages"
 )
 
 // writer writes texts and tells what it could not say.
@@ -31,7 +31,7 @@ func joinTabs(catalogs []*catalog.Catalog) ([]byte, []catalog.Loss) { return sep
 func separated(catalogs []*catalog.Catalog, sep byte) ([]byte, []catalog.Loss) {
 	w := &writer{guess: &format.Guessed{Carried: true}, spelling: format.SpellingOf(catalogs...)}
 	rows := w.table(catalogs)
-	out, _ := format.Append(pages.Make[byte](64+len(rows)*len(rows[0])*48), len(rows), format.Options{}, sep, sep, func(sep byte, out []byte, from, to int) ([]byte, bool) {
+	out, _ := format.Append(fast.Make[byte](64+len(rows)*len(rows[0])*48), len(rows), format.Options{}, sep, sep, func(sep byte, out []byte, from, to int) ([]byte, bool) {
 		for i := from; i < to; i++ {
 			for j, text := range rows[i] {
 				if j > 0 {
@@ -67,7 +67,7 @@ func (w *writer) table(catalogs []*catalog.Catalog) [][]string {
 	forms := make([][]string, len(keys))
 	second := &writer{spelling: w.spelling, workbook: w.workbook, guess: &format.Guessed{Carried: true}}
 	var has, also contents
-	pages.Halves(len(keys), func(from, to int) {
+	fast.Halves(len(keys), func(from, to int) {
 		has = w.look(catalogs, keys, forms, from, to)
 	}, func(from, to int) {
 		also = second.look(catalogs, keys, forms, from, to)
@@ -89,7 +89,7 @@ func (w *writer) table(catalogs []*catalog.Catalog) [][]string {
 	rows := make([][]string, 1, 1+len(keys)*5/4)
 	rows[0] = head
 	var rest [][]string
-	pages.Halves(len(keys), func(from, to int) {
+	fast.Halves(len(keys), func(from, to int) {
 		rows = w.lines(rows, catalogs, keys, forms, at, from, to)
 	}, func(from, to int) {
 		rest = second.lines(make([][]string, 0, (to-from)*5/4), catalogs, keys, forms, at, from, to)

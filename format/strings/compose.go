@@ -7,9 +7,9 @@ import (
 	"zelvik/catalog"
 	"zelvik/format"
 	"zelvik/format/stringsdict"
+	"zelvik/internal/fast"
 	"zelvik/message"
 	"zelvik/message/printf"
-	"zelvik/pages"
 )
 
 // composer writes entries and notes what it could not say.
@@ -19,7 +19,7 @@ type composer struct {
 
 func compose(c *catalog.Catalog, o format.Options) ([]byte, []catalog.Loss) {
 	first, second := &composer{}, &composer{}
-	out, on := format.Append(pages.Make[byte](o.Room(64+len(c.Entries)*96)), len(c.Entries), o, first, second, func(w *composer, out []byte, from, to int) ([]byte, bool) {
+	out, on := format.Append(fast.Make[byte](o.Room(64+len(c.Entries)*96)), len(c.Entries), o, first, second, func(w *composer, out []byte, from, to int) ([]byte, bool) {
 		return w.entries(out, c, o, from, to)
 	})
 	if !on {

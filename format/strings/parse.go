@@ -11,9 +11,9 @@ import (
 	"zelvik/format/charset"
 	"zelvik/format/doc"
 	"zelvik/format/plist"
+	"zelvik/internal/fast"
 	"zelvik/message"
 	"zelvik/message/printf"
-	"zelvik/pages"
 )
 
 // document is a table that was read.
@@ -290,9 +290,9 @@ func (p *parser) entry() {
 	s.Whole.To = end
 	note = p.trail(&s, generated(note))
 	p.Once(key, key, keyFrom)
-	p.Catalog.Entries = pages.Append(p.Catalog.Entries, catalog.Entry{Key: key, Note: note, Offset: keyFrom})
-	p.texts = pages.Append(p.texts, format.Spelled{Text: value, Offset: s.Value.From})
-	p.slots = pages.Append(p.slots, s)
+	p.Catalog.Entries = fast.Append(p.Catalog.Entries, catalog.Entry{Key: key, Note: note, Offset: keyFrom})
+	p.texts = fast.Append(p.texts, format.Spelled{Text: value, Offset: s.Value.From})
+	p.slots = fast.Append(p.slots, s)
 }
 
 // trail reads a comment behind an entry, at the end of its line, as part of its

@@ -9,9 +9,9 @@ import (
 	"zelvik/culture"
 	"zelvik/format"
 	"zelvik/format/xmlscan"
+	"zelvik/internal/fast"
 	"zelvik/message"
 	"zelvik/message/printf"
-	"zelvik/pages"
 )
 
 const head = `<?xml version="1.0" encoding="UTF-8"?>
@@ -44,8 +44,8 @@ func compose(c *catalog.Catalog, o format.Options) ([]byte, []catalog.Loss) {
 		}
 	}
 	w, second := &composer{tab: "\t", newline: "\n"}, &composer{tab: "\t", newline: "\n"}
-	w.out = append(pages.Make[byte](len(head)+plurals*512), head...)
-	pages.Halves(len(c.Entries), func(from, to int) { w.entries(c.Entries[from:to], o) }, func(from, to int) { second.entries(c.Entries[from:to], o) })
+	w.out = append(fast.Make[byte](len(head)+plurals*512), head...)
+	fast.Halves(len(c.Entries), func(from, to int) { w.entries(c.Entries[from:to], o) }, func(from, to int) { second.entries(c.Entries[from:to], o) })
 	w.Losses = append(w.Losses, second.Losses...)
 	if len(w.out)+len(second.out) == len(head) && o.Beside {
 		return nil, w.Losses

@@ -12,9 +12,9 @@ import (
 	"zelvik/format/doc"
 	"zelvik/format/inline"
 	"zelvik/format/xmlscan"
+	"zelvik/internal/fast"
 	"zelvik/message"
 	"zelvik/message/loose"
-	"zelvik/pages"
 )
 
 // document is a memory that was read.
@@ -166,7 +166,7 @@ func (p *parser) add(u unit) {
 		return
 	}
 	p.index[u.key] = len(p.units)
-	p.units = pages.Append(p.units, u)
+	p.units = fast.Append(p.units, u)
 }
 
 // sourceText gives the text by which a unit without an id is known.
@@ -276,7 +276,7 @@ func (p *parser) messages() {
 		number  int
 		variant *variant
 	}
-	texts := pages.Make[text](len(p.units))
+	texts := fast.Make[text](len(p.units))
 	for i := range p.units {
 		u := &p.units[i]
 		for j := range u.variants {
@@ -295,7 +295,7 @@ func (p *parser) messages() {
 				c.Entries = c.Entries[:len(c.Entries)-1]
 				continue
 			}
-			texts = pages.Append(texts, text{c, len(c.Entries) - 1, v})
+			texts = fast.Append(texts, text{c, len(c.Entries) - 1, v})
 		}
 	}
 	p.Parallel(len(texts), func(r *format.Reader, from, to int) {

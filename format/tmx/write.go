@@ -11,8 +11,8 @@ import (
 	"zelvik/format/doc"
 	"zelvik/format/inline"
 	"zelvik/format/xmlscan"
+	"zelvik/internal/fast"
 	"zelvik/message"
-	"zelvik/pages"
 )
 
 func sortTags(list []*catalog.Catalog) {
@@ -38,7 +38,7 @@ func join(catalogs []*catalog.Catalog) ([]byte, []catalog.Loss) {
 	w := &writer{newline: "\n", form: inline.Form{Coded: true}}
 	keys := w.Keys(catalogs)
 	source := string(catalogs[0].Culture)
-	out := pages.Make[byte](1024 + len(keys)*(80+90*len(catalogs)))
+	out := fast.Make[byte](1024 + len(keys)*(80+90*len(catalogs)))
 	out = append(out, `<?xml version="1.0" encoding="UTF-8"?>`+"\n"+`<tmx version="1.4">`+"\n"+
 		`  <header creationtool="zelvik" creationtoolversion="1" segtype="block" o-tmf="`+codes+`" adminlang="en" srclang="`+source+`" datatype="plaintext"/>`+"\n  <body>\n"...)
 	second := &writer{newline: "\n", form: inline.Form{Coded: true}}

@@ -14,9 +14,9 @@ import (
 	"zelvik/format"
 	"zelvik/format/charset"
 	"zelvik/format/doc"
+	"zelvik/internal/fast"
 	"zelvik/message"
 	"zelvik/message/printf"
-	"zelvik/pages"
 )
 
 // document is a script that was read.
@@ -195,7 +195,7 @@ func (p *parser) catalog() *catalog.Catalog {
 func (p *parser) add(key string, s slot, note string) {
 	c := p.catalog()
 	if p.Add(c, catalog.Entry{Key: key, Note: note, Offset: s.key.from}) {
-		p.slots[c] = pages.Append(p.slots[c], s)
+		p.slots[c] = fast.Append(p.slots[c], s)
 	}
 }
 

@@ -7,9 +7,9 @@ import (
 
 	"zelvik/catalog"
 	"zelvik/format"
+	"zelvik/internal/fast"
 	"zelvik/message"
 	"zelvik/message/printf"
-	"zelvik/pages"
 )
 
 // writer writes tables and tells what it could not say.
@@ -34,7 +34,7 @@ func join(catalogs []*catalog.Catalog) ([]byte, []catalog.Loss) {
 		if !exact && c.Culture != "" {
 			w.Lose("culture", "that the texts are for "+string(c.Culture), "the language without its region")
 		}
-		out = append(pages.Make[byte](len(out)+64+len(c.Entries)*80), out...)
+		out = append(fast.Make[byte](len(out)+64+len(c.Entries)*80), out...)
 		out = fmt.Appendf(out, "\nLANGUAGE %d, %d\n\nSTRINGTABLE\nBEGIN\n", language, sub)
 		names := make([]string, len(c.Entries))
 		for i := range c.Entries {

@@ -6,19 +6,19 @@ import (
 	"slices"
 	"strings"
 
-	"zelvik/pages"
+	"zelvik/internal/fast"
 )
 
 // order gives the numbers of keys in the order of the platform's editor, which
 // sorts without regard to case, and whether they stood so.
 func order(keys []string) (numbers []int32, sorted bool) {
-	list, room := pages.Make[sortKey](len(keys))[:len(keys)], pages.Make[sortKey](len(keys))[:len(keys)]
+	list, room := fast.Make[sortKey](len(keys))[:len(keys)], fast.Make[sortKey](len(keys))[:len(keys)]
 	half := func(from, to int) {
 		for i := from; i < to; i++ {
 			list[i] = newSortKey(keys[i], int32(i))
 		}
 	}
-	pages.Halves(len(list), half, half)
+	fast.Halves(len(list), half, half)
 	compare := func(a, b sortKey) int {
 		for i, word := range a.begin {
 			if word != b.begin[i] {
@@ -32,7 +32,7 @@ func order(keys []string) (numbers []int32, sorted bool) {
 	sorted = slices.IsSortedFunc(list, compare)
 	half = func(from, to int) { spread(list[from:to], room[from:to], 0, compare) }
 	if !sorted {
-		pages.Halves(len(list), half, half)
+		fast.Halves(len(list), half, half)
 	}
 	a, b := list[:len(list)/2], list[len(list)/2:]
 	if len(list) < 2 || compare(a[len(a)-1], b[0]) <= 0 {

@@ -13,9 +13,9 @@ import (
 	"zelvik/format/doc"
 	"zelvik/format/jsonscan"
 	"zelvik/format/stringsdict"
+	"zelvik/internal/fast"
 	"zelvik/message"
 	"zelvik/message/printf"
-	"zelvik/pages"
 )
 
 // document is a string catalog that was read.
@@ -71,7 +71,7 @@ func parse(data []byte) (format.Document, []finding.Finding) {
 		return p.document, p.Done()
 	}
 	p.keys = len(strs.Members)
-	p.pending = pages.Make[pending](p.keys)
+	p.pending = fast.Make[pending](p.keys)
 	p.List[0].Grow(p.keys)
 	for i := range strs.Members {
 		p.entry(&strs.Members[i])
@@ -134,12 +134,12 @@ func (p *parser) entry(m *jsonscan.Member) {
 				e.Note = ""
 			}
 			c.Add(e)
-			p.pending = pages.Append(p.pending, pending{c, len(c.Entries) - 1, &l.Value, stale})
+			p.pending = fast.Append(p.pending, pending{c, len(c.Entries) - 1, &l.Value, stale})
 		}
 	}
 	if !inSource { // the key is the text
 		p.List[0].Add(common)
-		p.pending = pages.Append(p.pending, pending{p.List[0], len(p.List[0].Entries) - 1, nil, false})
+		p.pending = fast.Append(p.pending, pending{p.List[0], len(p.List[0].Entries) - 1, nil, false})
 	}
 }
 

@@ -11,9 +11,9 @@ import (
 	"zelvik/format"
 	"zelvik/format/jsonscan"
 	"zelvik/format/stringsdict"
+	"zelvik/internal/fast"
 	"zelvik/message"
 	"zelvik/message/printf"
-	"zelvik/pages"
 )
 
 // layout is how the platform's editor writes the file.
@@ -58,7 +58,7 @@ func join(catalogs []*catalog.Catalog) ([]byte, []catalog.Loss) {
 	// The entries are written on both cores, and put where a mark stands.
 	mark := jsonscan.Field{Key: "\x00", Value: jsonscan.Str("")}
 	before, after, _ := bytes.Cut(layout.Append(nil, tree(jsonscan.Dict(mark)), ""), layout.Member(nil, mark, true, layout.Indent))
-	out := pages.Make[byte](1024 + len(keys)*(80+240*len(catalogs)))
+	out := fast.Make[byte](1024 + len(keys)*(80+240*len(catalogs)))
 	out = append(out, before...)
 	second := &writer{}
 	out, _ = format.Append(out, len(keys), format.Options{}, w, second, func(w *writer, out []byte, from, to int) ([]byte, bool) {

@@ -11,8 +11,8 @@ import (
 	"zelvik/format/doc"
 	"zelvik/format/inline"
 	"zelvik/format/xmlscan"
+	"zelvik/internal/fast"
 	"zelvik/message/loose"
-	"zelvik/pages"
 )
 
 // document is a file that was read.
@@ -214,7 +214,7 @@ func (p *parser) add(u unit, e catalog.Entry, key string, notes []string) {
 	}
 	e.Key, e.Note = key, strings.Join(notes, "\n")
 	p.Index[key] = len(p.units)
-	p.units = pages.Append(p.units, u)
+	p.units = fast.Append(p.units, u)
 	p.Source.Add(e)
 }
 

@@ -10,8 +10,8 @@ import (
 	"zelvik/format/doc"
 	"zelvik/format/inline"
 	"zelvik/format/xmlscan"
+	"zelvik/internal/fast"
 	"zelvik/message"
-	"zelvik/pages"
 )
 
 // writer writes units and tells what it could not say.
@@ -42,7 +42,7 @@ func join(catalogs []*catalog.Catalog, second bool) ([]byte, []catalog.Loss) {
 			limited = limited || c.Entries[i].Limit > 0
 		}
 	}
-	out := pages.Make[byte](512 + len(source.Entries)*200)
+	out := fast.Make[byte](512 + len(source.Entries)*200)
 	out = append(out, `<?xml version="1.0" encoding="UTF-8"?>`+"\n"...)
 	indent := "      "
 	tags := [2]string{`source-language="` + string(source.Culture) + `"`, ""}

@@ -15,6 +15,7 @@ import (
 	languages "zelvik/accessor/all"
 	"zelvik/files"
 	"zelvik/project"
+	"zelvik/work/generate"
 )
 
 func (e *env) accessorsCommand() *cli.Command {
@@ -95,7 +96,7 @@ func (e *env) accessors(_ context.Context, c *cli.Command) error {
 // configuration.
 func accessorSets(c *cli.Command, w *project.Workspace) ([]project.AccessorConfig, error) {
 	if c.String("language") == "" {
-		if sets := w.AccessorSets(); len(sets) > 0 {
+		if sets := generate.Sets(w); len(sets) > 0 {
 			return sets, nil
 		}
 		return nil, fmt.Errorf("accessors needs --language (%s), or accessors in zelvik.yaml", strings.Join(languages.Names(), ", "))
@@ -108,7 +109,7 @@ func accessorSets(c *cli.Command, w *project.Workspace) ([]project.AccessorConfi
 
 // generate adds the files of a set to the plan.
 func (e *env) generate(c *cli.Command, w *project.Workspace, set project.AccessorConfig, plan *files.Plan) error {
-	made, err := w.Accessors(set)
+	made, err := generate.For(w, set)
 	if err != nil {
 		return err
 	}

@@ -14,6 +14,7 @@ import (
 	"zelvik/format"
 	"zelvik/format/all"
 	"zelvik/project"
+	"zelvik/work/convert"
 )
 
 func (e *env) convertCommand() *cli.Command {
@@ -101,7 +102,7 @@ func (e *env) convert(_ context.Context, c *cli.Command) error {
 func counted(losses []catalog.Loss) int {
 	n := 0
 	for _, l := range losses {
-		if l.Kind != project.LayoutLoss {
+		if l.Kind != convert.LayoutLoss {
 			n++
 		}
 	}
@@ -109,7 +110,7 @@ func counted(losses []catalog.Loss) int {
 }
 
 // conversion decides between a file and families and converts.
-func (e *env) conversion(c *cli.Command, inputs []string, target *format.Format, out string) (*project.Conversion, error) {
+func (e *env) conversion(c *cli.Command, inputs []string, target *format.Format, out string) (*convert.Conversion, error) {
 	single := false
 	if len(inputs) == 1 {
 		info, err := os.Stat(inputs[0])
@@ -141,7 +142,7 @@ func (e *env) conversion(c *cli.Command, inputs []string, target *format.Format,
 		if file.Doubt != "" && !c.Bool("quiet") {
 			e.notes(c).Printf("%s was %s; --from names another\n", file.Path, file.Doubt)
 		}
-		return project.ConvertFile(file, target, out, project.Options{Cultures: tags})
+		return convert.File(file, target, out, project.Options{Cultures: tags})
 	}
 	if out == "" || out == "-" {
 		return nil, errors.New("a family needs --out FOLDER to be written to")
@@ -161,11 +162,11 @@ func (e *env) conversion(c *cli.Command, inputs []string, target *format.Format,
 	if err != nil {
 		return nil, err
 	}
-	return project.ConvertFamilies(w.Families, target, out, progress.Set)
+	return convert.Families(w.Families, target, out, progress.Set)
 }
 
 // deliver writes the files, or the one file to standard output.
-func (e *env) deliver(c *cli.Command, conversion *project.Conversion) error {
+func (e *env) deliver(c *cli.Command, conversion *convert.Conversion) error {
 	if len(conversion.Writes) == 1 && conversion.Writes[0].Path == "-" {
 		if err := conversion.Check(); err != nil {
 			return err

@@ -12,9 +12,10 @@ import (
 	"zelvik/catalog"
 	"zelvik/culture"
 	"zelvik/internal/terminal"
-	"zelvik/memory"
 	"zelvik/project"
-	"zelvik/service"
+	"zelvik/work/level"
+	"zelvik/work/level/memory"
+	"zelvik/work/level/service"
 )
 
 // simulated is the address that stands for the service that comes with the
@@ -63,7 +64,7 @@ func (e *env) draft(ctx context.Context, c *cli.Command) error {
 	if err != nil {
 		return err
 	}
-	o := project.DraftOptions{Least: c.Int("least"), Cultures: tags}
+	o := level.DraftOptions{Least: c.Int("least"), Cultures: tags}
 	if err := e.remembered(c, w, &o); err != nil {
 		return err
 	}
@@ -74,7 +75,7 @@ func (e *env) draft(ctx context.Context, c *cli.Command) error {
 	defer stop()
 	progress := e.notes(c).Progress("asking the service")
 	o.Progress = progress.Set
-	d, err := w.Draft(ctx, o)
+	d, err := level.FillIn(ctx, w, o)
 	progress.End()
 	if err != nil {
 		return err
@@ -96,27 +97,27 @@ func (e *env) draft(ctx context.Context, c *cli.Command) error {
 }
 
 // remembered gathers the memory and the glossary.
-func (e *env) remembered(c *cli.Command, w *project.Workspace, o *project.DraftOptions) error {
+func (e *env) remembered(c *cli.Command, w *project.Workspace, o *level.DraftOptions) error {
 	var err error
-	if o.Memory, err = w.Remember(); err != nil {
+	if o.Memory, err = level.Remember(w); err != nil {
 		return err
 	}
 	source := w.Families[0].Source
 	for _, path := range c.StringSlice("memory") {
-		if err := project.Pairs(path, source, func(s, t *catalog.Catalog, tag culture.Tag) { o.Memory.Add(s, t, tag, path) }); err != nil {
+		if err := level.Pairs(path, source, func(s, t *catalog.Catalog, tag culture.Tag) { o.Memory.Add(s, t, tag, path) }); err != nil {
 			return err
 		}
 	}
 	o.Glossary = &memory.Glossary{}
 	if path := c.String("glossary"); path != "" {
-		return project.Pairs(path, source, o.Glossary.Add)
+		return level.Pairs(path, source, o.Glossary.Add)
 	}
 	return nil
 }
 
 // asked makes the client of the service that was named; stop ends what was
 // begun for it.
-func (e *env) asked(c *cli.Command, o *project.DraftOptions) (stop func(), err error) {
+func (e *env) asked(c *cli.Command, o *level.DraftOptions) (stop func(), err error) {
 	address := c.String("service")
 	stop = func() {}
 	if address == "" {
@@ -135,7 +136,7 @@ func (e *env) asked(c *cli.Command, o *project.DraftOptions) (stop func(), err e
 	return stop, err
 }
 
-func (e *env) printDraft(c *cli.Command, d *project.Draft) {
+func (e *env) printDraft(c *cli.Command, d *level.Draft) {
 	p := e.notes(c)
 	verb := "drafted"
 	if c.Bool("dry-run") {

@@ -9,8 +9,8 @@ import (
 
 	"zelvik/catalog"
 	"zelvik/files"
-	"zelvik/growth"
 	"zelvik/project"
+	"zelvik/screen/growth"
 	"zelvik/screen/paint"
 	"zelvik/screen/text"
 )

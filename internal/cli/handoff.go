@@ -17,6 +17,7 @@ import (
 	"zelvik/screen"
 	"zelvik/screen/layout"
 	"zelvik/screen/paint"
+	"zelvik/work/exchange"
 )
 
 func (e *env) handoffCommand() *cli.Command {
@@ -61,14 +62,14 @@ func (e *env) handoff(_ context.Context, c *cli.Command) error {
 	if err != nil {
 		return err
 	}
-	o := project.HandoffOptions{Out: c.String("out"), Cultures: tags, All: c.Bool("all"), Extension: extension, Replace: c.Bool("replace")}
+	o := exchange.HandoffOptions{Out: c.String("out"), Cultures: tags, All: c.Bool("all"), Extension: extension, Replace: c.Bool("replace")}
 	pictures := &files.Plan{Remade: true, Out: o.Out, Replace: o.Replace}
 	if c.Bool("pictures") {
 		if o.Pictures, err = e.pictures(c, pictures); err != nil {
 			return err
 		}
 	}
-	h, err := w.Handoff(target, o)
+	h, err := exchange.Out(w, target, o)
 	if err != nil {
 		return err
 	}
@@ -182,7 +183,7 @@ func (e *env) takeback(_ context.Context, c *cli.Command) error {
 	if err != nil {
 		return err
 	}
-	t, err := w.Takeback(file)
+	t, err := exchange.Back(w, file)
 	if err != nil {
 		return err
 	}
@@ -207,7 +208,7 @@ func (e *env) takeback(_ context.Context, c *cli.Command) error {
 	if shape == "json" {
 		returned := t.Returned
 		if returned == nil {
-			returned = []project.Returned{}
+			returned = []exchange.Returned{}
 		}
 		if err := e.json(map[string]any{"returned": returned}); err != nil {
 			return err

@@ -10,6 +10,7 @@ import (
 	"zelvik/files"
 	"zelvik/internal/terminal"
 	"zelvik/project"
+	"zelvik/work/refer"
 )
 
 func (e *env) liftCommand() *cli.Command {
@@ -58,11 +59,11 @@ func (e *env) lift(_ context.Context, c *cli.Command) error {
 	if len(paths) == 0 {
 		paths = []string{w.Config.Dir()}
 	}
-	o := project.LiftOptions{}
+	o := refer.LiftOptions{}
 	if c.String("keys") != "" {
 		o.Keys = strings.Split(c.String("keys"), ",")
 	}
-	l, err := w.Lift(paths, o)
+	l, err := refer.LiftTexts(w, paths, o)
 	if err != nil {
 		return err
 	}
@@ -77,7 +78,7 @@ func (e *env) lift(_ context.Context, c *cli.Command) error {
 	return e.printLift(c, l)
 }
 
-func (e *env) printLift(c *cli.Command, l *project.Lift) error {
+func (e *env) printLift(c *cli.Command, l *refer.Lift) error {
 	p, err := e.printer(c)
 	if err != nil {
 		return err

@@ -11,8 +11,8 @@ import (
 
 	"zelvik/files"
 	"zelvik/format"
-	"zelvik/merge"
 	"zelvik/project"
+	"zelvik/work/merge"
 )
 
 func (e *env) mergeCommand() *cli.Command {

@@ -9,8 +9,9 @@ import (
 
 	"zelvik/catalog"
 	"zelvik/culture"
+	"zelvik/message/pseudo"
 	"zelvik/project"
-	"zelvik/pseudo"
+	"zelvik/work/convert"
 )
 
 func exists(path string) bool {
@@ -58,7 +59,7 @@ func (e *env) pseudo(_ context.Context, c *cli.Command) error {
 			return errors.New("the source itself is a pseudo-culture")
 		}
 	}
-	conversion, err := w.AddPseudo(tag, func(source *catalog.Catalog) *catalog.Catalog {
+	conversion, err := convert.Pseudo(w, tag, func(source *catalog.Catalog) *catalog.Catalog {
 		return pseudo.Catalog(source, tag, style)
 	}, c.String("out"))
 	if err != nil {

@@ -8,6 +8,7 @@ import (
 	"github.com/urfave/cli/v3"
 
 	"zelvik/project"
+	"zelvik/work/level"
 )
 
 func (e *env) reconcileCommand() *cli.Command {
@@ -34,8 +35,8 @@ func (e *env) reconcile(_ context.Context, c *cli.Command) error {
 	if err != nil {
 		return err
 	}
-	fill := project.Fill(c.String("fill"))
-	if fill != project.FillCopy && fill != project.FillEmpty && fill != project.FillNone && fill != project.FillDraft {
+	fill := level.Fill(c.String("fill"))
+	if fill != level.FillCopy && fill != level.FillEmpty && fill != level.FillNone && fill != level.FillDraft {
 		return fmt.Errorf("--fill takes copy, empty, draft or none, not %q", fill)
 	}
 	tags, err := cultures(c)
@@ -46,50 +47,50 @@ func (e *env) reconcile(_ context.Context, c *cli.Command) error {
 	if err != nil {
 		return err
 	}
-	options := project.ReconcileOptions{Fill: fill, Cultures: tags, Drop: c.Bool("drop"), Renames: c.Bool("renames")}
-	if fill == project.FillDraft {
-		if options.Memory, err = w.Remember(); err != nil {
+	options := level.ReconcileOptions{Fill: fill, Cultures: tags, Drop: c.Bool("drop"), Renames: c.Bool("renames")}
+	if fill == level.FillDraft {
+		if options.Memory, err = level.Remember(w); err != nil {
 			return err
 		}
 	}
-	level, err := w.Reconcile(options)
+	plan, err := level.Reconcile(w, options)
 	if err != nil {
 		return err
 	}
 	if shape == "json" {
 		if !c.Bool("dry-run") {
-			if err := e.place(&level.Plan); err != nil {
+			if err := e.place(&plan.Plan); err != nil {
 				return err
 			}
 		}
-		steps := level.Steps
+		steps := plan.Steps
 		if steps == nil {
-			steps = []project.Step{}
+			steps = []level.Step{}
 		}
-		left := level.Left
+		left := plan.Left
 		if left == nil {
 			left = []string{}
 		}
 		return e.json(map[string]any{"steps": steps, "left": left})
 	}
-	if err := e.commit(c, &level.Plan); err != nil {
+	if err := e.commit(c, &plan.Plan); err != nil {
 		return err
 	}
-	return e.printLevel(c, level)
+	return e.printLevel(c, plan)
 }
 
 // printLevel tells what was done, by kind and culture.
-func (e *env) printLevel(c *cli.Command, level *project.Level) error {
+func (e *env) printLevel(c *cli.Command, plan *level.Level) error {
 	p := e.notes(c)
-	for _, left := range level.Left {
+	for _, left := range plan.Left {
 		p.Printf("%s %s\n", p.Warn("left as it is:"), left)
 	}
-	for _, w := range level.Writes {
+	for _, w := range plan.Writes {
 		if w.Old == nil && filepath.Base(w.Path) == project.LedgerName && !c.Bool("dry-run") {
 			p.Printf("%s begun: from now on a changed source shows\n", w.Path)
 		}
 	}
-	if len(level.Steps) == 0 {
+	if len(plan.Steps) == 0 {
 		p.Printf("every culture is level with its source\n")
 		return nil
 	}
@@ -104,10 +105,10 @@ func (e *env) printLevel(c *cli.Command, level *project.Level) error {
 	if c.Bool("dry-run") {
 		verb = ", nothing written (--dry-run)"
 	}
-	p.Printf("%s%s\n", p.Strong(plural(len(level.Writes), "file")+" changed"), verb)
+	p.Printf("%s%s\n", p.Strong(plural(len(plan.Writes), "file")+" changed"), verb)
 	const most = 40
 	shown := 0
-	for _, group := range grouped(level.Steps) {
+	for _, group := range grouped(plan.Steps) {
 		if shown += len(group); shown > most && shown > len(group) {
 			p.Printf("  and more; --output json lists all\n")
 			break
@@ -129,19 +130,19 @@ func (e *env) printLevel(c *cli.Command, level *project.Level) error {
 			p.Printf("  and %d more; --output json lists all\n", len(group)-most)
 		}
 	}
-	e.reportLosses(p, level.Losses, c.Bool("verbose"))
+	e.reportLosses(p, plan.Losses, c.Bool("verbose"))
 	p.Printf("\nNext: zelvik table --state missing,moved shows what is to be translated.\n")
 	return nil
 }
 
 // told is a step, with all cultures in which it is taken.
 type told struct {
-	project.Step
+	level.Step
 	cultures string
 }
 
 // grouped puts steps together by family, and those of one key by what is done.
-func grouped(steps []project.Step) [][]told {
+func grouped(steps []level.Step) [][]told {
 	var groups [][]told
 	families := map[string]int{}
 	type id struct{ family, key, what, to string }

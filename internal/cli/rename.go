@@ -9,6 +9,7 @@ import (
 
 	"zelvik/internal/terminal"
 	"zelvik/project"
+	"zelvik/work/refer"
 )
 
 func (e *env) renameCommand() *cli.Command {
@@ -31,7 +32,7 @@ func (e *env) rename(_ context.Context, c *cli.Command) error {
 	if err != nil {
 		return err
 	}
-	r, err := w.Rename(args[0], args[1])
+	r, err := refer.Rename(w, args[0], args[1])
 	if err != nil {
 		return err
 	}

@@ -17,10 +17,10 @@ import (
 	"zelvik/culture"
 	"zelvik/files"
 	"zelvik/finding"
-	"zelvik/growth"
+	"zelvik/message/pseudo"
 	"zelvik/project"
-	"zelvik/pseudo"
 	"zelvik/screen"
+	"zelvik/screen/growth"
 	"zelvik/screen/layout"
 	"zelvik/screen/text"
 )

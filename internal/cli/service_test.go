@@ -9,7 +9,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"zelvik/service"
+	"zelvik/work/level/service"
 )
 
 // TestService drafts with a service that does not do as it should: what comes

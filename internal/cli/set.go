@@ -8,6 +8,7 @@ import (
 
 	"zelvik/catalog"
 	"zelvik/project"
+	"zelvik/work/set"
 )
 
 func (e *env) setCommand() *cli.Command {
@@ -30,7 +31,7 @@ func (e *env) set(_ context.Context, c *cli.Command) error {
 	if len(args) == 0 {
 		return fmt.Errorf("set needs a key and a text; for example: zelvik set boarding_title \"An Bord\" --culture de res")
 	}
-	s := project.Setting{Key: args[0], Form: c.String("form")}
+	s := set.Setting{Key: args[0], Form: c.String("form")}
 	rest := args[1:]
 	if c.IsSet("note") {
 		note := c.String("note")
@@ -61,7 +62,7 @@ func (e *env) set(_ context.Context, c *cli.Command) error {
 	if err != nil {
 		return err
 	}
-	plan, file, losses, err := w.Set(s)
+	plan, file, losses, err := set.Text(w, s)
 	if err != nil {
 		return err
 	}

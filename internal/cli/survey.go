@@ -12,6 +12,7 @@ import (
 
 	"zelvik/files"
 	"zelvik/project"
+	"zelvik/work/survey"
 )
 
 func (e *env) surveyCommand() *cli.Command {
@@ -52,7 +53,7 @@ func (e *env) survey(_ context.Context, c *cli.Command) error {
 	if c.Bool("growth") || c.String("chart") != "" {
 		return e.growth(c, w, shape)
 	}
-	s, err := w.Survey(dir)
+	s, err := survey.Of(w, dir)
 	if err != nil {
 		return err
 	}
@@ -68,7 +69,7 @@ func (e *env) survey(_ context.Context, c *cli.Command) error {
 }
 
 // saveSurvey writes the configuration; one that is there is not touched.
-func (e *env) saveSurvey(c *cli.Command, s *project.Survey, dir string) error {
+func (e *env) saveSurvey(c *cli.Command, s *survey.Survey, dir string) error {
 	at := filepath.Join(dir, project.ConfigName)
 	if _, err := os.Stat(at); err == nil {
 		return fmt.Errorf("%s is there already; edit it, or remove it first", at)
@@ -92,7 +93,7 @@ func (e *env) saveSurvey(c *cli.Command, s *project.Survey, dir string) error {
 	return nil
 }
 
-func (e *env) printSurvey(c *cli.Command, s *project.Survey) error {
+func (e *env) printSurvey(c *cli.Command, s *survey.Survey) error {
 	p, err := e.printer(c)
 	if err != nil {
 		return err
@@ -113,7 +114,7 @@ func (e *env) printSurvey(c *cli.Command, s *project.Survey) error {
 	misnamed := 0
 	for _, f := range s.Families {
 		p.Printf("\n%s  %s, source %s, %s in %s\n", p.Strong(f.Name), f.Format, f.Source, plural(f.Keys, "key"), plural(f.Files, "file"))
-		if !slices.ContainsFunc(f.Cultures, func(c project.Covered) bool { return c.Culture == f.Source }) {
+		if !slices.ContainsFunc(f.Cultures, func(c survey.Covered) bool { return c.Culture == f.Source }) {
 			p.Printf("  %s no file in the source culture %s\n", p.Warn("sourceless"), f.Source)
 		}
 		var rows [][]string

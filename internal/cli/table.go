@@ -13,13 +13,13 @@ import (
 	"zelvik/files"
 	"zelvik/format/sheet"
 	"zelvik/internal/terminal"
-	"zelvik/page"
-	"zelvik/project"
+	"zelvik/internal/webpage"
+	"zelvik/work/table"
 )
 
 func (e *env) tableCommand() *cli.Command {
 	var states []string
-	for _, s := range project.CellStates {
+	for _, s := range table.CellStates {
 		states = append(states, string(s.State))
 	}
 	return &cli.Command{
@@ -41,14 +41,14 @@ func (e *env) tableCommand() *cli.Command {
 }
 
 // filter reads the options that pick rows.
-func filter(c *cli.Command) (project.Filter, error) {
+func filter(c *cli.Command) (table.Filter, error) {
 	asked, err := cultures(c)
-	f := project.Filter{Keys: c.String("keys"), Text: c.String("text"), Cultures: asked}
+	f := table.Filter{Keys: c.String("keys"), Text: c.String("text"), Cultures: asked}
 	if err != nil || c.String("state") == "" {
 		return f, err
 	}
 	for word := range strings.SplitSeq(c.String("state"), ",") {
-		state := project.CellState(strings.TrimSpace(word))
+		state := table.CellState(strings.TrimSpace(word))
 		if state.Mark() == "" {
 			return f, fmt.Errorf("--state takes missing, parent, empty, copied, moved or draft, parted by commas, not %q", word)
 		}
@@ -71,7 +71,7 @@ func (e *env) table(_ context.Context, c *cli.Command) error {
 	if err != nil {
 		return err
 	}
-	tables, err := w.Tables(picked)
+	tables, err := table.Of(w, picked)
 	if err != nil {
 		return err
 	}
@@ -79,7 +79,7 @@ func (e *env) table(_ context.Context, c *cli.Command) error {
 	case "json":
 		return e.json(tables)
 	case "html":
-		return e.file(c, page.Table(tables), nil, page.Made)
+		return e.file(c, webpage.Table(tables), nil, webpage.Made)
 	case "csv", "xlsx":
 		if len(tables) > 1 {
 			_, err := w.One()
@@ -95,8 +95,8 @@ func (e *env) table(_ context.Context, c *cli.Command) error {
 	if err != nil {
 		return err
 	}
-	marks := map[project.CellState]bool{}
-	full := slices.DeleteFunc(slices.Clone(tables), func(t project.Table) bool { return len(t.Rows) == 0 })
+	marks := map[table.CellState]bool{}
+	full := slices.DeleteFunc(slices.Clone(tables), func(t table.Table) bool { return len(t.Rows) == 0 })
 	if len(full) == 0 {
 		full = tables[:1]
 	}
@@ -108,7 +108,7 @@ func (e *env) table(_ context.Context, c *cli.Command) error {
 		printRows(p, t.Rows, t.Cultures, marks)
 	}
 	var legend []string
-	for _, s := range project.CellStates {
+	for _, s := range table.CellStates {
 		if marks[s.State] {
 			legend = append(legend, s.Mark+" "+s.Says)
 		}
@@ -142,7 +142,7 @@ func (e *env) file(c *cli.Command, data []byte, losses []catalog.Loss, ours func
 
 // printRows prints a table whose columns share the terminal's width. Cells that
 // want a look begin with their state's mark.
-func printRows(p printer, list []project.TableRow, tags []culture.Tag, marks map[project.CellState]bool) {
+func printRows(p printer, list []table.TableRow, tags []culture.Tag, marks map[table.CellState]bool) {
 	width := 32
 	if p.Width > 0 {
 		keys := 0
@@ -180,11 +180,11 @@ func printRows(p printer, list []project.TableRow, tags []culture.Tag, marks map
 }
 
 // colored gives a cell the colour of its state.
-func colored(p printer, state project.CellState, text string) string {
+func colored(p printer, state table.CellState, text string) string {
 	switch {
-	case state == project.CellMissing:
+	case state == table.CellMissing:
 		return p.Bad(text)
-	case slices.Contains([]project.CellState{project.CellEmpty, project.CellCopied, project.CellMoved}, state):
+	case slices.Contains([]table.CellState{table.CellEmpty, table.CellCopied, table.CellMoved}, state):
 		return p.Warn(text)
 	case state != "":
 		return p.Faint(text)

@@ -11,7 +11,7 @@ import (
 	"zelvik/finding"
 	"zelvik/internal/terminal"
 	"zelvik/project"
-	"zelvik/trace"
+	"zelvik/work/trace"
 )
 
 func (e *env) traceCommand() *cli.Command {

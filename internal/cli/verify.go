@@ -14,6 +14,9 @@ import (
 	"zelvik/internal/terminal"
 	"zelvik/project"
 	"zelvik/verify"
+	"zelvik/work/check"
+	"zelvik/work/generate"
+	"zelvik/work/refer"
 )
 
 func (e *env) verifyCommand() *cli.Command {
@@ -59,19 +62,19 @@ func (e *env) verify(_ context.Context, c *cli.Command) error {
 	if err != nil {
 		return err
 	}
-	hardcoded, err := w.Hardcoded(folders(c.Args().Slice(), w.Config.Dir()))
+	hardcoded, err := refer.Hardcoded(w, folders(c.Args().Slice(), w.Config.Dir()))
 	if err != nil {
 		return err
 	}
 	within := func(folder string) bool { return filepath.Clean(folder) == filepath.Clean(w.Config.Dir()) }
 	if slices.ContainsFunc(folders(c.Args().Slice(), w.Config.Dir()), within) { // the whole project
-		stale, err := w.StaleAccessors()
+		stale, err := generate.Stale(w)
 		if err != nil {
 			return err
 		}
 		found = append(found, stale...)
 	}
-	result := w.Check(append(found, hardcoded...))
+	result := check.Run(w, append(found, hardcoded...))
 	result.Limit(asked)
 	if shape == "json" {
 		if err := e.json(result); err != nil {

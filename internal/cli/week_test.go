@@ -18,6 +18,7 @@ import (
 	"zelvik/format"
 	"zelvik/message"
 	"zelvik/project"
+	"zelvik/work/level"
 )
 
 // TestWeek is a week of work on the demo's texts in every family format: a
@@ -145,7 +146,7 @@ func (w *week) changes() {
 
 	before := w.text("booking_cars", "de")
 	require.NotEmpty(w, before)
-	var level struct{ Steps []project.Step }
+	var level struct{ Steps []level.Step }
 	require.NoError(w, json.Unmarshal([]byte(w.zelvik("reconcile", "--output", "json").stdout), &level))
 	steps := func(what, key string) (tags []culture.Tag) {
 		for _, s := range level.Steps {

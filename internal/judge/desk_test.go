@@ -13,6 +13,7 @@ import (
 
 	"zelvik/demo"
 	"zelvik/project"
+	"zelvik/work/generate"
 )
 
 // TestDesks builds and runs the boarding desks of the demo project as its
@@ -22,10 +23,10 @@ func TestDesks(t *testing.T) {
 	require.NoError(t, os.CopyFS(dir, demo.Project()))
 	w, err := project.Load(nil, filepath.Join(dir, "zelvik.yaml"), project.Options{})
 	require.NoError(t, err)
-	sets := w.AccessorSets()
+	sets := generate.Sets(w)
 	require.Len(t, sets, 8)
 	for _, set := range sets {
-		made, err := w.Accessors(set)
+		made, err := generate.For(w, set)
 		require.NoError(t, err)
 		for at, data := range made.Files {
 			write(t, at, string(data))

@@ -52,7 +52,7 @@ var families = map[string]string{"app": "../../demo/project/android/res", "nasty
 func TestLinesOfSwift(t *testing.T) {
 	for name, family := range families {
 		dir := t.TempDir()
-		generate(t, "swift", "", family, dir)
+		modelOf(t, "swift", "", family, dir)
 		files, err := filepath.Glob(filepath.Join(dir, "*.swift"))
 		require.NoError(t, err)
 		require.Len(t, files, 5)
@@ -82,9 +82,9 @@ func TestFormatters(t *testing.T) {
 			}
 			before := map[string]string{}
 			for name, family := range families {
-				generate(t, f.language, f.pkg, family, filepath.Join(dir, name))
+				modelOf(t, f.language, f.pkg, family, filepath.Join(dir, name))
 			}
-			generateWith(t, f.language, families["app"], filepath.Join(dir, "other"), accessor.Options{
+			modelWith(t, f.language, families["app"], filepath.Join(dir, "other"), accessor.Options{
 				Package: f.pkg, Type: "TextsOfTheBoardingDesk", Hidden: true, Bundles: true})
 			require.NoError(t, filepath.WalkDir(dir, func(path string, entry os.DirEntry, err error) error {
 				if err == nil && !entry.IsDir() && filepath.Ext(path) != ".json" && !strings.HasPrefix(entry.Name(), ".") {

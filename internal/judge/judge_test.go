@@ -21,6 +21,7 @@ import (
 	"zelvik/format/all"
 	"zelvik/message/icu"
 	"zelvik/project"
+	"zelvik/work/convert"
 )
 
 // need finds a tool, or skips the test by its name.
@@ -78,7 +79,7 @@ func convertedTo(t *testing.T, to, file string) string {
 	target, err := all.Named(to)
 	require.NoError(t, err)
 	out := filepath.Join(dir, "out")
-	conversion, err := project.ConvertFamilies(families, target, filepath.Join(out, file))
+	conversion, err := convert.Families(families, target, filepath.Join(out, file))
 	require.NoError(t, err)
 	require.NoError(t, (&files.Session{}).Commit(&conversion.Plan))
 	return out
@@ -91,7 +92,7 @@ func TestAndroidResourceCompiler(t *testing.T) {
 	families, err := project.Families([]string{arb}, project.Options{})
 	require.NoError(t, err)
 	android, _ := all.Named("android")
-	conversion, err := project.ConvertFamilies(families, android, filepath.Join(dir, "res"))
+	conversion, err := convert.Families(families, android, filepath.Join(dir, "res"))
 	require.NoError(t, err)
 	require.NoError(t, (&files.Session{}).Commit(&conversion.Plan))
 	write(t, filepath.Join(dir, "AndroidManifest.xml"), `<manifest xmlns:android="http://schemas.android.com/apk/res/android" package="line.skerry"/>`)
@@ -202,14 +203,14 @@ public class Check {
 }
 
 // generate writes the accessors of a family into a folder.
-func generate(t *testing.T, language, pkg, family, out string) *accessor.Model {
+func modelOf(t *testing.T, language, pkg, family, out string) *accessor.Model {
 	t.Helper()
-	return generateWith(t, language, family, out, accessor.Options{Package: pkg})
+	return modelWith(t, language, family, out, accessor.Options{Package: pkg})
 }
 
 // generateWith writes them as options say, with bindings, cases, and a key
 // that is gone.
-func generateWith(t *testing.T, language, family, out string, options accessor.Options) *accessor.Model {
+func modelWith(t *testing.T, language, family, out string, options accessor.Options) *accessor.Model {
 	t.Helper()
 	options.From, options.Binding, options.Cases = "res", true, true
 	options.Gone = []accessor.Gone{{Key: "gone_greeting", Texts: map[culture.Tag]string{"de": "Alter Gruß, {name}", "ar": "x {name}"}}}
@@ -238,9 +239,9 @@ func expected(t *testing.T) string {
 func TestJavaAccessors(t *testing.T) {
 	javac, java := need(t, "javac"), need(t, "java")
 	dir := t.TempDir()
-	generate(t, "java", "app.text", "../../demo/project/android/res", dir)
-	generate(t, "java", "nasty.text", "testdata/nasty", dir)
-	generate(t, "java", "choices.text", "testdata/choices", dir)
+	modelOf(t, "java", "app.text", "../../demo/project/android/res", dir)
+	modelOf(t, "java", "nasty.text", "testdata/nasty", dir)
+	modelOf(t, "java", "choices.text", "testdata/choices", dir)
 	program, err := os.ReadFile("testdata/Desk.java")
 	require.NoError(t, err)
 	write(t, filepath.Join(dir, "Desk.java"), string(program))
@@ -259,9 +260,9 @@ func TestKotlinAccessors(t *testing.T) {
 	cache := cmp.Or(os.Getenv("ZELVIK_NODE_MODULES"), "/nowhere")
 	compiler := need(t, filepath.Join(cache, "kotlin-compiler/bin/kotlinc"))
 	dir := t.TempDir()
-	generate(t, "kotlin", "app.text", "../../demo/project/android/res", dir)
-	generate(t, "kotlin", "nasty.text", "testdata/nasty", dir)
-	generate(t, "kotlin", "choices.text", "testdata/choices", dir)
+	modelOf(t, "kotlin", "app.text", "../../demo/project/android/res", dir)
+	modelOf(t, "kotlin", "nasty.text", "testdata/nasty", dir)
+	modelOf(t, "kotlin", "choices.text", "testdata/choices", dir)
 	program, err := os.ReadFile("testdata/Desk.kt")
 	require.NoError(t, err)
 	write(t, filepath.Join(dir, "Desk.kt"), string(program))
@@ -277,9 +278,9 @@ func TestKotlinAccessors(t *testing.T) {
 func TestCSharpAccessors(t *testing.T) {
 	mcs, mono := need(t, "mcs"), need(t, "mono")
 	dir := t.TempDir()
-	generate(t, "csharp", "App.Text", "../../demo/project/android/res", filepath.Join(dir, "app"))
-	generate(t, "csharp", "Nasty.Text", "testdata/nasty", filepath.Join(dir, "nasty"))
-	generate(t, "csharp", "Choices.Text", "testdata/choices", filepath.Join(dir, "choices"))
+	modelOf(t, "csharp", "App.Text", "../../demo/project/android/res", filepath.Join(dir, "app"))
+	modelOf(t, "csharp", "Nasty.Text", "testdata/nasty", filepath.Join(dir, "nasty"))
+	modelOf(t, "csharp", "Choices.Text", "testdata/choices", filepath.Join(dir, "choices"))
 	program, err := os.ReadFile("testdata/Desk.cs")
 	require.NoError(t, err)
 	write(t, filepath.Join(dir, "Desk.cs"), string(program))
@@ -291,9 +292,9 @@ func TestCSharpAccessors(t *testing.T) {
 func TestGoAccessors(t *testing.T) {
 	tools := need(t, "go")
 	dir := t.TempDir()
-	generate(t, "go", "app/text", "../../demo/project/android/res", dir)
-	generate(t, "go", "nasty/text", "testdata/nasty", dir)
-	generate(t, "go", "choices/text", "testdata/choices", dir)
+	modelOf(t, "go", "app/text", "../../demo/project/android/res", dir)
+	modelOf(t, "go", "nasty/text", "testdata/nasty", dir)
+	modelOf(t, "go", "choices/text", "testdata/choices", dir)
 	program, err := os.ReadFile("testdata/desk.go.txt")
 	require.NoError(t, err)
 	write(t, filepath.Join(dir, "main.go"), string(program))
@@ -317,9 +318,9 @@ func TestGoAccessors(t *testing.T) {
 func TestCppAccessors(t *testing.T) {
 	compiler := need(t, "g++")
 	dir := t.TempDir()
-	generate(t, "cpp", "app::text", "../../demo/project/android/res", filepath.Join(dir, "app"))
-	generate(t, "cpp", "nasty::text", "testdata/nasty", filepath.Join(dir, "nasty"))
-	generate(t, "cpp", "choices::text", "testdata/choices", filepath.Join(dir, "choices"))
+	modelOf(t, "cpp", "app::text", "../../demo/project/android/res", filepath.Join(dir, "app"))
+	modelOf(t, "cpp", "nasty::text", "testdata/nasty", filepath.Join(dir, "nasty"))
+	modelOf(t, "cpp", "choices::text", "testdata/choices", filepath.Join(dir, "choices"))
 	program, err := os.ReadFile("testdata/desk.cpp")
 	require.NoError(t, err)
 	write(t, filepath.Join(dir, "desk.cpp"), string(program))
@@ -340,9 +341,9 @@ func TestTypeScriptAccessors(t *testing.T) {
 	}
 	tsc := need(t, filepath.Join(cache, "typescript/bin/tsc"))
 	dir := t.TempDir()
-	generate(t, "typescript", "", "../../demo/project/android/res", filepath.Join(dir, "app"))
-	generate(t, "typescript", "", "testdata/nasty", filepath.Join(dir, "nasty"))
-	generate(t, "typescript", "", "testdata/choices", filepath.Join(dir, "choices"))
+	modelOf(t, "typescript", "", "../../demo/project/android/res", filepath.Join(dir, "app"))
+	modelOf(t, "typescript", "", "testdata/nasty", filepath.Join(dir, "nasty"))
+	modelOf(t, "typescript", "", "testdata/choices", filepath.Join(dir, "choices"))
 	program, err := os.ReadFile("testdata/desk.ts")
 	require.NoError(t, err)
 	write(t, filepath.Join(dir, "desk.ts"), string(program))
@@ -354,7 +355,7 @@ func TestTypeScriptAccessors(t *testing.T) {
 }
 
 func TestClashesAreFindings(t *testing.T) {
-	m := generate(t, "java", "nasty.text", "testdata/nasty", t.TempDir())
+	m := modelOf(t, "java", "nasty.text", "testdata/nasty", t.TempDir())
 	require.Len(t, m.Findings, 1)
 	assert.Equal(t, "name-clash", m.Findings[0].Rule)
 	assert.Contains(t, m.Findings[0].Message, "two.words")
@@ -371,9 +372,9 @@ func TestGrammars(t *testing.T) {
 	for _, language := range []string{"swift", "dart"} {
 		t.Run(language, func(t *testing.T) {
 			dir := t.TempDir()
-			generate(t, language, "", "../../demo/project/android/res", filepath.Join(dir, "app"))
-			generate(t, language, "", "testdata/nasty", filepath.Join(dir, "nasty"))
-			generate(t, language, "", "testdata/choices", filepath.Join(dir, "choices"))
+			modelOf(t, language, "", "../../demo/project/android/res", filepath.Join(dir, "app"))
+			modelOf(t, language, "", "testdata/nasty", filepath.Join(dir, "nasty"))
+			modelOf(t, language, "", "testdata/choices", filepath.Join(dir, "choices"))
 			programs, err := filepath.Glob("testdata/desk." + language)
 			require.NoError(t, err)
 			for _, program := range programs {

@@ -107,7 +107,7 @@ func TestCategories(t *testing.T) {
 	for _, c := range categories {
 		t.Run(c.language, func(t *testing.T) {
 			dir := t.TempDir()
-			generate(t, c.language, c.pkg, family, dir)
+			modelOf(t, c.language, c.pkg, family, dir)
 			list := func(behind, whole string) string {
 				var out []string
 				for _, number := range numbers {

@@ -148,7 +148,7 @@ console.log(out.join("\n"));`)
 	for _, w := range writers {
 		t.Run(w.language, func(t *testing.T) {
 			dir := t.TempDir()
-			generate(t, w.language, w.pkg, family, dir)
+			modelOf(t, w.language, w.pkg, family, dir)
 			write(t, filepath.Join(dir, w.file), strings.NewReplacer("CULTURES", quoted, "CALLS", calls(w.amount, w.moment)).Replace(w.program))
 			have := strings.Split(strings.TrimSpace(w.run(t, dir)), "\n")
 			want := strings.Split(strings.TrimSpace(tool(t, asks, node, "want.mjs", w.calendar)), "\n")
@@ -301,7 +301,7 @@ func TestPlatformStyles(t *testing.T) {
 	}
 	t.Run("java", func(t *testing.T) {
 		dir := t.TempDir()
-		generate(t, "java", "app.text", family, dir)
+		modelOf(t, "java", "app.text", family, dir)
 		write(t, filepath.Join(dir, "Main.java"), program(javaStyles, ""))
 		tool(t, dir, need(t, "javac"), "-encoding", "UTF-8", "-sourcepath", ".", "-d", "out", "Main.java")
 		assert.Regexp(t, `^asked \d{4}\n$`, tool(t, dir, need(t, "java"), "-Dfile.encoding=UTF-8", "-cp", "out", "Main"))
@@ -310,14 +310,14 @@ func TestPlatformStyles(t *testing.T) {
 		lib := filepath.Join(cmp.Or(os.Getenv("ZELVIK_NODE_MODULES"), "/nowhere"), "kotlin-compiler")
 		compiler := need(t, filepath.Join(lib, "bin/kotlinc"))
 		dir := t.TempDir()
-		generate(t, "kotlin", "app.text", family, dir)
+		modelOf(t, "kotlin", "app.text", family, dir)
 		write(t, filepath.Join(dir, "Main.kt"), program(kotlinStyles, ""))
 		tool(t, dir, need(t, "bash"), compiler, "Main.kt", "app", "-cp", filepath.Join(lib, "lib/kotlinx-coroutines-core-jvm.jar"), "-d", "out")
 		assert.Regexp(t, `^asked \d{4}\n$`, tool(t, dir, need(t, "java"), "-cp", "out:"+filepath.Join(lib, "lib/kotlin-stdlib.jar"), "MainKt"))
 	})
 	t.Run("csharp", func(t *testing.T) {
 		dir := t.TempDir()
-		generate(t, "csharp", "App", family, dir)
+		modelOf(t, "csharp", "App", family, dir)
 		write(t, filepath.Join(dir, "Main.cs"), program(csharpStyles, "m"))
 		tool(t, dir, need(t, "mcs"), "-langversion:6", "-out:main.exe", "-recurse:*.cs")
 		assert.Regexp(t, `^asked \d{3,4}\n$`, tool(t, dir, need(t, "mono"), "main.exe"))

@@ -11,7 +11,7 @@ import (
 
 	"zelvik/culture"
 	"zelvik/project"
-	"zelvik/trace"
+	"zelvik/work/trace"
 )
 
 // bundle is a family of which no culture has all texts: what a key is called

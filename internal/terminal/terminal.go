@@ -12,8 +12,8 @@ import (
 	"github.com/jedib0t/go-pretty/v6/text"
 	"golang.org/x/term"
 
-	"zelvik/diff"
 	"zelvik/finding"
+	"zelvik/internal/diff"
 )
 
 // Printer writes to one stream, in colour or without. No control character of

@@ -10,7 +10,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"zelvik/diff"
+	"zelvik/internal/diff"
 )
 
 // The difference is the one that comparing all lines gives.

@@ -3,8 +3,9 @@ package composite
 import (
 	"testing"
 
-	"github.com/stretchr/testify/assert"
 	"zelvik/message"
+
+	"github.com/stretchr/testify/assert"
 )
 
 func TestParse(t *testing.T) {

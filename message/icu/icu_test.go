@@ -3,9 +3,10 @@ package icu
 import (
 	"testing"
 
+	"zelvik/message"
+
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
-	"zelvik/message"
 )
 
 func TestParseAndWrite(t *testing.T) {

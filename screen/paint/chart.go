@@ -4,7 +4,7 @@ import (
 	"fmt"
 	"math"
 
-	"zelvik/growth"
+	"zelvik/screen/growth"
 	"zelvik/screen/text"
 )
 

@@ -1,0 +1,5 @@
+//go:build !linux
+
+package fast
+
+func advise(start, size uintptr) {}

@@ -1,5 +1,0 @@
-//go:build !linux
-
-package pages
-
-func advise(start, size uintptr) {}

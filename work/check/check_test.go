@@ -1,0 +1,124 @@
+package check
+
+import (
+	"os"
+	"path/filepath"
+	"slices"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+	"golang.org/x/tools/txtar"
+
+	"zelvik/project"
+	"zelvik/verify"
+)
+
+// Each archive in testdata/rules is a project; its comment lists what verify
+// finds in it, a line each: rule, place, and the beginning of the message.
+// Everything else in the project shows the rules not firing.
+func TestRules(t *testing.T) {
+	archives, err := filepath.Glob("testdata/rules/*.txtar")
+	require.NoError(t, err)
+	seen := map[string]bool{}
+	for _, path := range archives {
+		t.Run(filepath.Base(path), func(t *testing.T) {
+			archive, err := txtar.ParseFile(path)
+			require.NoError(t, err)
+			dir := t.TempDir()
+			for _, file := range archive.Files {
+				at := filepath.Join(dir, file.Name)
+				require.NoError(t, os.MkdirAll(filepath.Dir(at), 0o755))
+				require.NoError(t, os.WriteFile(at, file.Data, 0o644))
+			}
+			t.Chdir(dir)
+			w, err := project.Load([]string{"."}, "", project.Options{})
+			require.NoError(t, err)
+			var found []string
+			for _, f := range Run(w, nil).Findings {
+				found = append(found, f.Rule+" "+f.Place()+" "+f.Message)
+				seen[f.Rule] = true
+				assert.NotEmpty(t, f.Mend, f.Rule)
+			}
+			want := strings.Split(strings.TrimSpace(string(archive.Comment)), "\n")
+			if want[0] == "nothing" {
+				want = nil
+			}
+			require.Len(t, found, len(want), strings.Join(found, "\n"))
+			for _, line := range want {
+				assert.True(t, slices.ContainsFunc(found, func(f string) bool { return strings.HasPrefix(f, line) }), "%s\nis not in\n%s", line, strings.Join(found, "\n"))
+			}
+		})
+	}
+	for _, rule := range verify.Rules {
+		if rule.Family != nil || rule.Catalog != nil || rule.Pair != nil {
+			assert.True(t, seen[rule.Name], "no archive shows %s firing", rule.Name)
+		}
+		for _, text := range []string{rule.Doc, rule.Why, rule.Example, rule.Mend} {
+			assert.NotEmpty(t, text, rule.Name)
+		}
+	}
+}
+
+func TestFamilies(t *testing.T) {
+	dir := t.TempDir()
+	for path, text := range map[string]string{
+		"res/values/strings.xml":                `<resources><string name="a">A</string></resources>`,
+		"res/values-iw/strings.xml":             `<resources><string name="a">א</string></resources>`,
+		"res/values-b+sr+Latn/strings.xml":      `<resources/>`,
+		"res/values-sw600dp/strings.xml":        `<resources><string name="a">Wide</string></resources>`,
+		"res/values/colors.xml":                 `<resources><color name="c">#fff</color></resources>`,
+		"Apple/Base.lproj/Main.strings":         `"a" = "A";`,
+		"Apple/de.lproj/Main.strings":           `"a" = "A";`,
+		"node_modules/x/res/values/strings.xml": `<resources/>`,
+		"Net/Strings/en-US/Resources.resw":      `<root/>`,
+		"Net/Form.Designer.resx":                `<root/>`,
+		"l10n/intl_pt_BR.arb":                   `{"a": "A"}`,
+		"l10n/intl_en.arb":                      `{"a": "A"}`,
+		"l10n/my_app.arb":                       `{}`,
+		"po/app.pot":                            "msgid \"\"\nmsgstr \"\"\n\nmsgid \"a\"\nmsgstr \"\"\n",
+		"po/de.po":                              "msgid \"a\"\nmsgstr \"b\"\n",
+		"web/i18n/de-DE.json":                   `{"a": "A"}`,
+		"web/i18n/en-US.json":                   `{"a": "A"}`,
+		"assets/translations.json":              `{"en": {"a": "A"}, "de": {"a": "A"}}`,
+		"assets/sizes.json":                     `{"en": {"a": "A"}, "de": {"a": "A"}}`,
+	} {
+		at := filepath.Join(dir, path)
+		require.NoError(t, os.MkdirAll(filepath.Dir(at), 0o755))
+		require.NoError(t, os.WriteFile(at, []byte(text), 0o644))
+	}
+	t.Chdir(dir)
+	families, err := project.Families([]string{"."}, project.Options{})
+	require.NoError(t, err)
+	have := map[string]string{}
+	for _, f := range families {
+		tags := ""
+		for _, m := range f.Members {
+			tags += string(m.Culture) + " "
+		}
+		have[f.Name] = f.Format.Name + " " + strings.TrimSpace(tags)
+	}
+	assert.Equal(t, map[string]string{
+		"res/strings": "android en he sr-Latn", "Apple/Main": "strings en de", "Net/Strings/Resources": "resx en-US",
+		"Net/Form.Designer": "resx en", "l10n/intl": "arb en pt-BR", "l10n/my_app": "arb en",
+		"po/messages": "po en de", "web/i18n/messages": "json en-US de-DE", "assets/translations": "json en de",
+	}, have)
+}
+
+func TestLedgerNamesPlaceholders(t *testing.T) {
+	dir := t.TempDir()
+	require.NoError(t, os.WriteFile(filepath.Join(dir, project.LedgerName), []byte("[\n{\"key\":\"k\",\"arguments\":[{\"name\":\"who\",\"sample\":\"Runa\"}]}\n]\n"), 0o644))
+	ledger, err := project.ReadLedger(dir)
+	require.NoError(t, err)
+	path := filepath.Join(dir, "x.strings")
+	require.NoError(t, os.WriteFile(path, []byte(`"k" = "Hello, %@";`), 0o644))
+	file, err := project.Open(path, "")
+	require.NoError(t, err)
+	c := file.Catalogs()[0]
+	ledger.Restore(c, file.Format)
+	assert.Equal(t, "Hello, {who}", c.Entries[0].Message.String())
+	require.NoError(t, os.WriteFile(filepath.Join(dir, project.LedgerName), []byte("{"), 0o644))
+	_, err = project.ReadLedger(dir)
+	assert.ErrorContains(t, err, "the ledger is damaged")
+}

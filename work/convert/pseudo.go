@@ -1,0 +1,100 @@
+package convert
+
+import (
+	"path/filepath"
+	"zelvik/catalog"
+	"zelvik/culture"
+	"zelvik/format"
+	"zelvik/project"
+)
+
+// Pseudo plans a pseudo-culture of every family, beside it or below out.
+func Pseudo(w *project.Workspace, tag culture.Tag, make func(*catalog.Catalog) *catalog.Catalog, out string) (*Conversion, error) {
+	c := &Conversion{}
+	for _, f := range w.Families {
+		source := f.SourceMember()
+		if source == nil {
+			return nil, project.Usage("%s has no file in the source culture %s; name it in zelvik.yaml", f.Name, f.Source)
+		}
+		file := f.File(source)
+		if damage := file.Damaged(); damage != nil {
+			return nil, project.Refuse(damage)
+		}
+		if f.Format.Holds.Many {
+			if err := c.addCulture(f, file, make(source.Catalog), out); err != nil {
+				return nil, err
+			}
+			continue
+		}
+		dir := f.Dir
+		if out != "" {
+			dir = out
+		}
+		made := make(source.Catalog)
+		if f.Format.Holds.Items { // the file takes the shape of the source's
+			if added, err := c.addLike(f, file, source.Catalog, made, f.PathOf(dir, tag)); err != nil {
+				return nil, err
+			} else if added {
+				continue
+			}
+		}
+		wr := &writer{conversion: c, target: f.Format}
+		companion := ""
+		if f.Format.Companion != nil {
+			companion = f.Format.Companion.Path(dir, f.Table, tag, false)
+		}
+		from, path, src := []project.Holding{{File: file, Catalog: made}}, f.PathOf(dir, tag), source.Catalog
+		if f.Format.Holds.Bilingual {
+			from, src = []project.Holding{{File: file, Catalog: source.Catalog}, from[0]}, nil
+		}
+		r := wr.compose(from, src, path, companion)
+		r.losses = nil // a pseudo-culture is in the same format and loses nothing that is shown
+		wr.take(r)
+	}
+	return c, nil
+}
+
+// addLike plans a file that is the source's with other texts. It is false where
+// that would have texts of other cultures, or say that it is of another.
+func (c *Conversion) addLike(f *project.Family, file *project.File, source, made *catalog.Catalog, path string) (bool, error) {
+	var changes []format.Change
+	for i := range source.Entries {
+		e := &source.Entries[i]
+		change := format.Change{Op: format.Remove, Culture: source.Culture, Key: e.Key}
+		if own := made.Near(i, e.ID()); own != nil {
+			change.Op, change.Message = format.Set, &own.Message
+		}
+		changes = append(changes, change)
+	}
+	data, _, err := file.Edit(changes)
+	if err != nil {
+		return false, err
+	}
+	again, _ := f.Format.Parse(data)
+	if held := again.Catalogs(); len(held) != 1 || held[0].Culture != "" && held[0].Culture != made.Culture {
+		return false, nil
+	}
+	c.Add(path, nil, data)
+	c.Files = append(c.Files, project.Converted{From: file.Path, Path: path, Format: f.Format.Name, Culture: made.Culture, Entries: len(made.Entries)})
+	return true, nil
+}
+
+// addCulture plans a culture more in a file that holds all of them.
+func (c *Conversion) addCulture(f *project.Family, file *project.File, made *catalog.Catalog, out string) error {
+	path, old := file.Path, file.Data
+	if out != "" {
+		path, old = filepath.FromSlash(f.Format.Path(filepath.ToSlash(out), f.Table, made.Culture, true)), nil
+	}
+	var changes []format.Change
+	for i := range made.Entries {
+		e := &made.Entries[i]
+		changes = append(changes, format.Change{Op: format.Set, Culture: made.Culture, Key: e.Key, Message: &e.Message})
+	}
+	data, _, err := file.Edit(changes)
+	if err != nil {
+		return err
+	}
+	c.Add(path, old, data)
+	c.Files = append(c.Files, project.Converted{From: file.Path, Path: path, Format: f.Format.Name, Culture: made.Culture, Entries: len(made.Entries)})
+	return nil
+}

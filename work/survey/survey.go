@@ -1,0 +1,200 @@
+package survey
+
+import (
+	"bytes"
+	"fmt"
+	"io/fs"
+	"path"
+	"path/filepath"
+	"slices"
+	"strings"
+	"sync"
+
+	"zelvik/culture"
+	"zelvik/files"
+	"zelvik/project"
+	"zelvik/verify"
+)
+
+// Survey is what is found in a folder: families, and the files that make an
+// application speak them.
+type Survey struct {
+	Families []Surveyed `json:"families"`
+	Others   []Other    `json:"others"`
+}
+
+// Surveyed is one family.
+type Surveyed struct {
+	Name   string      `json:"name"`
+	Format string      `json:"format"`
+	Source culture.Tag `json:"source"`
+	// Keys are the source's entries.
+	Keys     int              `json:"keys"`
+	Files    int              `json:"files"`
+	Cultures []Covered        `json:"cultures"`
+	Misnamed []SurveyMisnamed `json:"misnamed,omitempty"`
+}
+
+// Covered is how far one culture has come. A parent that answers counts.
+type Covered struct {
+	Culture  culture.Tag `json:"culture"`
+	Path     string      `json:"path"`
+	Entries  int         `json:"entries"`
+	Answered int         `json:"answered"`
+	Of       int         `json:"of"`
+}
+
+// SurveyMisnamed is a file that the platform does not find.
+type SurveyMisnamed struct {
+	Path  string `json:"path"`
+	Why   string `json:"why"`
+	Meant string `json:"meant,omitempty"`
+}
+
+// Other is a file beside the families: a layout, or a manifest that declares
+// cultures or the direction of text.
+type Other struct {
+	Path string `json:"path"`
+	Kind string `json:"kind"` // layout, manifest or screen
+	Of   string `json:"of"`   // the platform or toolkit
+}
+
+// Of looks at the workspace's families, and at the layouts and manifests
+// below a folder.
+func Of(w *project.Workspace, dir string) (*Survey, error) {
+	s := &Survey{Families: []Surveyed{}, Others: []Other{}}
+	for _, f := range w.Families {
+		v := f.Verifiable(w.Config.Verify.Names, w.Partial)
+		covered := make([]verify.Coverage, len(f.Members))
+		for _, m := range f.Members {
+			m.Catalog.At("") // make the indexes before they are shared
+		}
+		var wait sync.WaitGroup
+		for i, m := range f.Members {
+			wait.Go(func() { covered[i] = verify.Cover(v, m) })
+		}
+		wait.Wait()
+		one := Surveyed{Name: f.Name, Format: f.Format.Name, Source: f.Source}
+		files := map[string]bool{}
+		for i, m := range f.Members {
+			files[m.Path] = true
+			c := Covered{Culture: m.Culture, Path: m.Path, Entries: len(m.Catalog.Entries)}
+			if m.Culture == f.Source {
+				one.Keys = c.Entries
+			}
+			c.Answered, c.Of = covered[i].Answered, covered[i].Entries
+			one.Cultures = append(one.Cultures, c)
+		}
+		one.Files = len(files)
+		for _, file := range f.Misnamed {
+			m := SurveyMisnamed{Path: file.Path, Why: file.Location.Misnamed, Meant: file.Location.Meant}
+			if near, _ := project.NearExtension(file.Path); near != nil && m.Why == "" {
+				m.Why, m.Meant = "the platform does not read a file with this ending", near.Path(f.Dir, f.Table, file.Location.Culture, file.Location.Neutral)
+			}
+			if m.Why == "" && file.Location.Unknown != nil {
+				m.Why = file.Location.Unknown.Error()
+			}
+			one.Misnamed = append(one.Misnamed, m)
+		}
+		s.Families = append(s.Families, one)
+	}
+	err := files.Walk(dir, func(at string, d fs.DirEntry, err error) error {
+		switch {
+		case err != nil:
+			return files.ReadError(at, err)
+		case d.IsDir() && at != dir && (project.Skipped[d.Name()] || strings.HasPrefix(d.Name(), ".")):
+			return filepath.SkipDir
+		case d.Type().IsRegular():
+			if kind, of := other(filepath.ToSlash(at)); kind != "" {
+				s.Others = append(s.Others, Other{at, kind, of})
+			} else if ext := filepath.Ext(at); (ext == ".yaml" || ext == ".yml") && bytes.Contains(project.Head(at), []byte("screen: ")) {
+				s.Others = append(s.Others, Other{at, "screen", "Zelvik"})
+			}
+		}
+		return nil
+	})
+	return s, err
+}
+
+// other tells layouts and manifests by their names, as the platforms do.
+func other(at string) (kind, of string) {
+	name, folder := path.Base(at), path.Base(path.Dir(at))
+	switch ext := path.Ext(name); {
+	case name == "AndroidManifest.xml":
+		return "manifest", "Android"
+	case name == "Info.plist":
+		return "manifest", "Apple"
+	case strings.HasSuffix(name, ".csproj"), name == "Package.appxmanifest":
+		return "manifest", ".NET"
+	case ext == ".xml" && (folder == "layout" || strings.HasPrefix(folder, "layout-")):
+		return "layout", "Android"
+	case ext == ".xaml":
+		return "layout", "XAML"
+	case ext == ".ui":
+		return "layout", "Qt"
+	case ext == ".fxml":
+		return "layout", "JavaFX"
+	case ext == ".storyboard", ext == ".xib":
+		return "layout", "Apple"
+	}
+	return "", ""
+}
+
+// Config writes the configuration that a person would keep for what was found,
+// with paths relative to a folder.
+func (s *Survey) Config(dir string) (string, error) {
+	var out strings.Builder
+	tags := map[culture.Tag]bool{}
+	sources := map[culture.Tag]int{}
+	var list []culture.Tag
+	for _, f := range s.Families {
+		sources[f.Source]++
+		for _, c := range f.Cultures {
+			if !tags[c.Culture] && c.Culture != f.Source && !c.Culture.Pseudo() {
+				tags[c.Culture] = true
+				list = append(list, c.Culture)
+			}
+		}
+	}
+	var source culture.Tag
+	for tag, n := range sources {
+		if n > sources[source] || n == sources[source] && (source == "" || tag < source) {
+			source = tag
+		}
+	}
+	list = slices.DeleteFunc(list, func(t culture.Tag) bool { return t == source })
+	slices.Sort(list)
+	names := make([]string, len(list))
+	for i, tag := range list {
+		names[i] = string(tag)
+	}
+	out.WriteString(project.SchemaLine)
+	fmt.Fprintf(&out, "source: %s\ncultures: [%s]\nfamilies:\n", source, strings.Join(names, ", "))
+	seen := map[string]bool{}
+	for _, f := range s.Families {
+		at := path.Dir(f.Name)
+		if rel, err := filepath.Rel(dir, filepath.FromSlash(at)); err == nil {
+			at = filepath.ToSlash(rel)
+		}
+		if !filepath.IsLocal(filepath.FromSlash(at)) {
+			return "", project.Usage("%s lies outside of the folder of the configuration; run survey in a folder above it", f.Name)
+		}
+		row := fmt.Sprintf("  - path: %s\n    format: %s\n", at, f.Format)
+		if !seen[row] {
+			seen[row] = true
+			out.WriteString(row)
+		}
+	}
+	var screens []string
+	for _, o := range s.Others {
+		if rel, err := filepath.Rel(dir, o.Path); o.Kind == "screen" && err == nil {
+			if pattern := path.Join(path.Dir(filepath.ToSlash(rel)), "*"+path.Ext(rel)); !slices.Contains(screens, pattern) {
+				screens = append(screens, pattern)
+			}
+		}
+	}
+	if screens != nil {
+		fmt.Fprintf(&out, "screens: [%s]\n", strings.Join(screens, ", "))
+	}
+	return out.String(), nil
+}
