@@ -33,7 +33,10 @@ func write(t *testing.T, path, text string) {
 	require.NoError(t, os.WriteFile(path, []byte(text), 0o666))
 }
 
-func read(t *testing.T, path string) string {
+// here is the disk without a folder of its own.
+var here *Disk
+
+func textOf(t *testing.T, path string) string {
 	t.Helper()
 	data, err := os.ReadFile(path)
 	require.NoError(t, err)
@@ -68,12 +71,12 @@ func TestCommitIsAllOrNothing(t *testing.T) {
 	plan.Add(filepath.Join(dir, "same.txt"), []byte("x"), []byte("x"))
 	require.Len(t, plan.Writes, 3)
 	require.ErrorContains(t, s.Commit(plan), "b.txt: it changed while Zelvik was working on it")
-	assert.Equal(t, "old", read(t, first), "no file is written when one cannot be")
+	assert.Equal(t, "old", textOf(t, first), "no file is written when one cannot be")
 	assert.NoFileExists(t, fresh)
 	plan.Writes[1].Old = []byte("changed meanwhile")
 	require.NoError(t, s.Commit(plan))
 	for _, at := range []string{first, second, fresh} {
-		assert.Equal(t, "new", read(t, at))
+		assert.Equal(t, "new", textOf(t, at))
 	}
 	if info, err := os.Stat(first); assert.NoError(t, err) && runtime.GOOS != "windows" {
 		assert.Equal(t, os.FileMode(0o600), info.Mode().Perm(), "the mode is kept")
@@ -89,7 +92,7 @@ func TestMakeReplacesOnlyItsOwn(t *testing.T) {
 	ours := func(old []byte) bool { return strings.HasPrefix(string(old), "ours") }
 	commit := func(text string, replace bool) error {
 		plan := &Plan{Replace: replace}
-		require.NoError(t, plan.Make(at, []byte(text), ours))
+		require.NoError(t, plan.Make(nil, at, []byte(text), ours))
 		return (&Session{}).Commit(plan)
 	}
 	require.NoError(t, commit("ours 1", false))
@@ -98,9 +101,9 @@ func TestMakeReplacesOnlyItsOwn(t *testing.T) {
 	require.NoError(t, commit("by hand", false), "the same bytes are no change")
 	var foreign *ForeignError
 	require.ErrorAs(t, commit("ours 3", false), &foreign)
-	assert.Equal(t, "by hand", read(t, at))
+	assert.Equal(t, "by hand", textOf(t, at))
 	require.NoError(t, commit("ours 3", true))
-	assert.Equal(t, "ours 3", read(t, at))
+	assert.Equal(t, "ours 3", textOf(t, at))
 }
 
 // A file that cannot be put into its place takes back those that were.
@@ -116,7 +119,7 @@ func TestPutBack(t *testing.T) {
 	s := &Session{}
 	defer s.Close()
 	require.Error(t, s.Commit(plan))
-	assert.Equal(t, "old", read(t, a))
+	assert.Equal(t, "old", textOf(t, a))
 	assert.NoFileExists(t, b)
 	s.Close()
 	assert.Empty(t, leftovers(t, dir))
@@ -134,7 +137,7 @@ func TestLocksKeepRunsApart(t *testing.T) {
 				if !assert.NoError(t, s.Hold(dir)) {
 					return
 				}
-				old, err := Existing(at)
+				old, err := here.Existing(at)
 				assert.NoError(t, err)
 				plan := &Plan{}
 				plan.Add(at, old, append(append([]byte(nil), old...), 'x'))
@@ -144,7 +147,7 @@ func TestLocksKeepRunsApart(t *testing.T) {
 		})
 	}
 	wait.Wait()
-	assert.Equal(t, strings.Repeat("x", 60), read(t, at), "nothing that was said to be done is lost")
+	assert.Equal(t, strings.Repeat("x", 60), textOf(t, at), "nothing that was said to be done is lost")
 	assert.Empty(t, leftovers(t, dir))
 }
 
@@ -159,7 +162,7 @@ func TestWhoHoldsIt(t *testing.T) {
 	require.ErrorContains(t, err, "run the command again when it is done")
 	require.Len(t, said, 1)
 	assert.Contains(t, said[0], "waiting for zelvik draft")
-	assert.Empty(t, Unfinished(dir), "a run that is at work was not stopped")
+	assert.Empty(t, here.Unfinished(dir), "a run that is at work was not stopped")
 	first.Close()
 	require.NoError(t, second.Hold(dir))
 	second.Close()
@@ -218,21 +221,21 @@ func TestJournalIsFinishedByTheNext(t *testing.T) {
 			if name == "moved" {
 				dir += "-moved"
 			}
-			assert.Contains(t, Unfinished(filepath.Join(dir, "b")), "an earlier run was stopped")
+			assert.Contains(t, here.Unfinished(filepath.Join(dir, "b")), "an earlier run was stopped")
 			var said []string
 			s := &Session{Say: func(text string) { said = append(said, text) }}
 			require.NoError(t, s.Hold(dir))
 			s.Close()
 			require.Len(t, said, 1)
 			assert.Contains(t, said[0], c.say)
-			assert.Equal(t, "new", read(t, filepath.Join(dir, "a.xml")))
+			assert.Equal(t, "new", textOf(t, filepath.Join(dir, "a.xml")))
 			if name == "edited" {
-				assert.Equal(t, "by hand", read(t, filepath.Join(dir, "b/strings.xml")))
+				assert.Equal(t, "by hand", textOf(t, filepath.Join(dir, "b/strings.xml")))
 			} else {
-				assert.Equal(t, "new", read(t, filepath.Join(dir, "b/strings.xml")))
+				assert.Equal(t, "new", textOf(t, filepath.Join(dir, "b/strings.xml")))
 			}
 			assert.Empty(t, leftovers(t, dir))
-			assert.Empty(t, Unfinished(dir))
+			assert.Empty(t, here.Unfinished(dir))
 		})
 	}
 }
@@ -253,8 +256,8 @@ func TestJournalsOfTwoFolders(t *testing.T) {
 		s := &Session{}
 		require.NoError(t, s.Hold(filepath.Join(top, "p")))
 		s.Close()
-		assert.Equal(t, want, read(t, filepath.Join(top, "p/x")))
-		assert.Equal(t, want, read(t, filepath.Join(top, "q/x")))
+		assert.Equal(t, want, textOf(t, filepath.Join(top, "p/x")))
+		assert.Equal(t, want, textOf(t, filepath.Join(top, "q/x")))
 		require.NoError(t, s.Hold(filepath.Join(top, "q")))
 		s.Close()
 		assert.Empty(t, leftovers(t, top))
@@ -278,7 +281,7 @@ func TestSeveralFinishOneJournal(t *testing.T) {
 	}
 	wait.Wait()
 	assert.Equal(t, 1, said)
-	assert.Equal(t, "new", read(t, filepath.Join(dir, "b")))
+	assert.Equal(t, "new", textOf(t, filepath.Join(dir, "b")))
 }
 
 func TestJournalsThatAreRefused(t *testing.T) {
@@ -320,7 +323,7 @@ func TestJournalsThatAreRefused(t *testing.T) {
 			var file *Error
 			require.ErrorAs(t, s.Hold(dir), &file)
 			s.Close()
-			assert.Equal(t, "precious", read(t, victim))
+			assert.Equal(t, "precious", textOf(t, victim))
 			assert.FileExists(t, filepath.Join(dir, journalName), "it is left to be looked at")
 			assert.NoFileExists(t, filepath.Join(dir, lockName))
 		})
@@ -346,23 +349,23 @@ func TestLinks(t *testing.T) {
 	write(t, filepath.Join(dir, "y"), "x")
 	commit := func(path, out string) (*Plan, error) {
 		plan := &Plan{Out: out, Replace: true}
-		require.NoError(t, plan.Make(filepath.Join(dir, path), []byte("new"), nil))
+		require.NoError(t, plan.Make(nil, filepath.Join(dir, path), []byte("new"), nil))
 		return plan, (&Session{}).Commit(plan)
 	}
 	for _, path := range []string{"x", "sub/x", "sub/new/y", "dangling"} {
 		_, err := commit(path, "")
 		require.ErrorContains(t, err, "link", path)
 	}
-	assert.Equal(t, "x", read(t, filepath.Join(outside, "x")))
+	assert.Equal(t, "x", textOf(t, filepath.Join(outside, "x")))
 	_, err := commit("in", "")
 	require.NoError(t, err, "a link that stays in the project is followed")
-	assert.Equal(t, "new", read(t, filepath.Join(dir, "y")))
+	assert.Equal(t, "new", textOf(t, filepath.Join(dir, "y")))
 	info, err := os.Lstat(filepath.Join(dir, "in"))
 	require.NoError(t, err)
 	assert.NotZero(t, info.Mode()&os.ModeSymlink)
 	plan, err := commit("sub/z", filepath.Join(dir, "sub")) // a person named the folder
 	require.NoError(t, err)
-	assert.Equal(t, "new", read(t, filepath.Join(outside, "z")))
+	assert.Equal(t, "new", textOf(t, filepath.Join(outside, "z")))
 	require.Len(t, plan.Notes, 1)
 	assert.Contains(t, plan.Notes[0], "written to "+filepath.Join(outside, "z"))
 	for _, at := range []string{dir, outside} {
@@ -405,17 +408,17 @@ func TestNames(t *testing.T) {
 }
 
 func TestReadRefusesWhatIsNoFile(t *testing.T) {
-	_, err := Read(os.DevNull)
+	_, err := here.Read(os.DevNull)
 	var file *Error
 	require.ErrorAs(t, err, &file)
 	dir := folder(t)
-	_, err = Read(dir)
+	_, err = here.Read(dir)
 	require.ErrorContains(t, err, "it is a folder")
-	_, err = Read(filepath.Join(dir, "x"))
+	_, err = here.Read(filepath.Join(dir, "x"))
 	require.ErrorContains(t, err, "there is no such file")
-	assert.Nil(t, Head(os.DevNull, 10))
+	assert.Nil(t, here.Head(os.DevNull, 10))
 	if runtime.GOOS == "linux" {
-		data, err := Read("/proc/self/status") // says that it is empty
+		data, err := here.Read("/proc/self/status") // says that it is empty
 		require.NoError(t, err)
 		assert.NotEmpty(t, data)
 	}
@@ -424,11 +427,11 @@ func TestReadRefusesWhatIsNoFile(t *testing.T) {
 func TestGlobIsBounded(t *testing.T) {
 	dir := folder(t)
 	write(t, filepath.Join(dir, "a/b/c/x.yaml"), "")
-	list, err := Glob(filepath.Join(dir, "**/**/**/**/*.yaml"))
+	list, err := here.Glob(filepath.Join(dir, "**/**/**/**/*.yaml"))
 	require.NoError(t, err)
 	assert.Len(t, list, 2)
 	for _, pattern := range []string{"**/a/**/b/**/c/**/d", strings.Repeat("{a,b}", 24), strings.Repeat("{a,", 300) + "b" + strings.Repeat("}", 300), "{a", "[a"} {
-		_, err := Glob(filepath.Join(dir, pattern))
+		_, err := here.Glob(filepath.Join(dir, pattern))
 		assert.Error(t, err, pattern)
 	}
 	assert.Equal(t, 6, alternatives("{a,b}{c,d,e}"))

@@ -16,9 +16,7 @@ const (
 	mostBraces = 256
 )
 
-// Glob lists the files that fit a pattern with *, ?, [a-z], {a,b} and ** for any
-// folders, sorted.
-func Glob(pattern string) ([]string, error) {
+func glob(pattern string) ([]string, error) {
 	pattern = filepath.ToSlash(pattern)
 	for strings.Contains(pattern, "**/**/") {
 		pattern = strings.ReplaceAll(pattern, "**/**/", "**/")

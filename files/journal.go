@@ -103,7 +103,7 @@ func (s *Session) recover(dir string) error {
 			return err
 		}
 	}
-	left, err := filepath.Glob(filepath.Join(glob(dir), stagePattern))
+	left, err := filepath.Glob(filepath.Join(quoted(dir), stagePattern))
 	if err != nil {
 		return nil
 	}
@@ -115,12 +115,12 @@ func (s *Session) recover(dir string) error {
 	return nil
 }
 
-// glob quotes a path for filepath.Glob.
-func glob(path string) string {
+// quoted spells a path as a pattern that fits it alone.
+func quoted(path string) string {
 	if os.PathSeparator == '\\' {
 		return path // Windows has no way to quote
 	}
-	return strings.NewReplacer(`\`, `\\`, `*`, `\*`, `?`, `\?`, `[`, `\[`).Replace(path)
+	return strings.NewReplacer(`\`, `\\`, `*`, `\*`, `?`, `\?`, `[`, `\[`, `{`, `\{`).Replace(path)
 }
 
 // finish carries out a journal that a run left behind, and those of the same
@@ -214,7 +214,7 @@ func readJournal(dir string) (*pending, error) {
 	if err := noLink(at); err != nil {
 		return nil, err
 	}
-	data, err := Read(at)
+	data, err := read(at, at)
 	if err != nil {
 		return nil, err
 	}
@@ -237,7 +237,7 @@ func (p *pending) look() error {
 			return p.refuse("the journal names files outside of its folder, or through links; nothing was done with it")
 		}
 		to := filepath.FromSlash(one.Path)
-		now, err := Existing(filepath.Join(p.dir, to))
+		now, err := existing(filepath.Join(p.dir, to), filepath.Join(p.dir, to))
 		if err != nil {
 			return err
 		}
@@ -248,7 +248,7 @@ func (p *pending) look() error {
 			p.changed = append(p.changed, one.Path)
 		default:
 			f := &staged{Write: &Write{Path: filepath.Join(p.dir, to)}, at: filepath.FromSlash(one.Staged), to: to}
-			if content, err := Read(filepath.Join(p.dir, f.at)); err != nil || fingerprint(content) != one.New {
+			if content, err := read(filepath.Join(p.dir, f.at), filepath.Join(p.dir, f.at)); err != nil || fingerprint(content) != one.New {
 				return p.refuse(fmt.Sprintf("what an earlier run prepared for %s is gone or damaged; nothing was done with it", one.Path))
 			}
 			p.waiting = append(p.waiting, f)

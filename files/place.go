@@ -11,10 +11,9 @@ import (
 // marks are the files that the root of a project has.
 var marks = []string{"zelvik.yaml", ".git"}
 
-// Root gives the project's folder at or above a folder: where the configuration
-// or the repository is; "" where neither is.
-func Root(dir string) string {
-	for at := absolute(dir); ; {
+// rootOf gives the root at or above a folder whose path is absolute, "" for none.
+func rootOf(at string) string {
+	for {
 		for _, mark := range marks {
 			if _, err := os.Stat(filepath.Join(at, mark)); err == nil {
 				return at
@@ -28,33 +27,15 @@ func Root(dir string) string {
 	}
 }
 
-// Home gives the folder that is locked, and has the journal, for what is
-// changed in a folder: the project's root, else the folder itself.
-func Home(dir string) string {
-	if root := Root(dir); root != "" {
-		return root
-	}
-	return absolute(dir)
-}
-
-func absolute(path string) string {
-	if abs, err := filepath.Abs(path); err == nil {
-		return abs
-	}
-	return filepath.Clean(path)
-}
-
-// Inside reports whether a path lies in a folder, or is it. Links are not
-// looked through.
-func Inside(dir, path string) bool {
-	rel, err := filepath.Rel(absolute(dir), absolute(path))
+// inside reports whether one absolute path lies in another.
+func inside(dir, path string) bool {
+	rel, err := filepath.Rel(dir, path)
 	return err == nil && (rel == "." || filepath.IsLocal(rel))
 }
 
-// withoutLinks gives the path without links, as far as there is something at it; what
+// withoutLinks gives an absolute path without links, as far as there is something at it; what
 // is not there yet stays as it is said.
 func withoutLinks(path string) (string, error) {
-	path = absolute(path)
 	for rest := ""; ; {
 		at, err := filepath.EvalSymlinks(path)
 		if err == nil {

@@ -29,7 +29,7 @@ func (f *staged) check(root *os.Root) error {
 	case info.Mode()&fs.ModeSymlink != 0 || f.Old == nil || info.Size() != int64(len(f.Old)):
 		return &Error{f.Path, "it changed while Zelvik was working on it", "run the command again"}
 	}
-	now, err := Read(f.target)
+	now, err := read(f.target, f.target)
 	if err != nil {
 		return err
 	}

@@ -2,10 +2,7 @@ package files
 
 import (
 	"bytes"
-	"errors"
 	"fmt"
-	"io/fs"
-	"os"
 	"runtime"
 	"strings"
 
@@ -59,12 +56,12 @@ func (p *Plan) Add(path string, old, content []byte) {
 // Make plans a file that a command makes anew. One that is there is replaced
 // where ours knows it as made by the command; Refused tells of the others.
 // Standard output, "-", is always written.
-func (p *Plan) Make(path string, content []byte, ours func(old []byte) bool) error {
+func (p *Plan) Make(d *Disk, path string, content []byte, ours func(old []byte) bool) error {
 	if path == "-" {
 		p.Writes = append(p.Writes, Write{Path: path, New: content})
 		return nil
 	}
-	old, err := Existing(path)
+	old, err := d.Existing(path)
 	if err != nil {
 		return err
 	}
@@ -114,17 +111,4 @@ func (e *ForeignError) Error() string {
 		it = "them"
 	}
 	return fmt.Sprintf("%s%s: %s; nothing was written. Write elsewhere with --out, or say --replace to replace %s", strings.Join(list, ", "), more, e.Why, it)
-}
-
-// Existing reads a file that may be there; nil where it is not. A file that is
-// there and empty is not nil.
-func Existing(path string) ([]byte, error) {
-	if _, err := os.Stat(path); errors.Is(err, fs.ErrNotExist) {
-		return nil, nil
-	}
-	data, err := Read(path)
-	if err == nil && data == nil {
-		data = []byte{}
-	}
-	return data, err
 }

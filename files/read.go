@@ -16,31 +16,29 @@ import (
 // MaxSize bounds what is read at once, in bytes.
 const MaxSize = 1 << 30
 
-// Read reads a regular file of at most MaxSize bytes. A device, a pipe and a
-// socket are refused without opening them for good; a file that grows while it
-// is read is read as far as it went at the beginning.
-func Read(path string) ([]byte, error) {
+// read reads a regular file, which errors call as it was named.
+func read(path, named string) ([]byte, error) {
 	info, err := os.Stat(path)
 	if err == nil {
-		err = plain(path, info)
+		err = plain(named, info)
 	}
 	if err != nil {
-		return nil, ReadError(path, err)
+		return nil, ReadError(named, err)
 	}
 	f, err := os.OpenFile(path, os.O_RDONLY|syscall.O_NONBLOCK, 0) // a pipe that took its place would wait for a writer
 	if err != nil {
-		return nil, ReadError(path, err)
+		return nil, ReadError(named, err)
 	}
 	defer func() { _ = f.Close() }()
 	if info, err = f.Stat(); err == nil {
-		err = plain(path, info)
+		err = plain(named, info)
 	}
 	if err != nil {
-		return nil, ReadError(path, err)
+		return nil, ReadError(named, err)
 	}
 	data, err := content(f, info.Size())
 	if err != nil {
-		return nil, ReadError(path, err)
+		return nil, ReadError(named, err)
 	}
 	return data, nil
 }
@@ -79,9 +77,7 @@ func bounded(f *os.File, most int64) ([]byte, error) {
 	return data, err
 }
 
-// Head reads the first bytes of a regular file, at most n; nothing where it
-// cannot be read.
-func Head(path string, n int) []byte {
+func head(path string, n int) []byte {
 	if info, err := os.Stat(path); err != nil || !info.Mode().IsRegular() {
 		return nil
 	}
@@ -95,9 +91,7 @@ func Head(path string, n int) []byte {
 	return data[:n]
 }
 
-// Walk is filepath.WalkDir for a folder that may itself be a link. Links below
-// it are told, as WalkDir does, and not followed.
-func Walk(root string, visit fs.WalkDirFunc) error {
+func walk(root string, visit fs.WalkDirFunc) error {
 	info, err := os.Lstat(root)
 	if err != nil || info.Mode()&fs.ModeSymlink == 0 {
 		return filepath.WalkDir(root, visit)

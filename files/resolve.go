@@ -11,22 +11,23 @@ import (
 // resolve finds where a file really lies, and refuses one that a link leads out
 // of what may be written to.
 func (b *batch) resolve(w *Write) error {
-	path := absolute(w.Path)
-	base, named := "", b.plan.Out != "" && absolute(b.plan.Out) == path
-	switch root := Root(filepath.Dir(path)); {
+	disk := b.session.Disk
+	path, out := disk.Absolute(w.Path), disk.Absolute(b.plan.Out)
+	base, named := "", b.plan.Out != "" && out == path
+	switch root := rootOf(filepath.Dir(path)); {
 	case named: // by a person, link or not
 		target, err := withoutLinks(path)
 		if err != nil {
 			return writeError(w.Path, err)
 		}
 		w.target = target
-	case b.plan.Out != "" && Inside(b.plan.Out, path):
-		base = absolute(b.plan.Out)
+	case b.plan.Out != "" && inside(out, path):
+		base = out
 	case root != "":
 		base = b.session.project(root)
 	default:
 		for _, held := range b.session.held() {
-			if Inside(held, path) && len(held) > len(base) {
+			if inside(held, path) && len(held) > len(base) {
 				base = held
 			}
 		}
@@ -42,7 +43,7 @@ func (b *batch) resolve(w *Write) error {
 		if w.target, err = withoutLinks(path); err != nil {
 			return writeError(w.Path, err)
 		}
-		if !Inside(within, w.target) {
+		if !inside(within, w.target) {
 			return &Error{w.Path, "a link leads out of " + base, "name the file itself"}
 		}
 	}
@@ -50,11 +51,11 @@ func (b *batch) resolve(w *Write) error {
 		return writeError(w.Path, plain(w.Path, info))
 	}
 	switch dir := filepath.Dir(w.target); {
-	case Root(dir) != "":
-		w.home = Root(dir)
+	case rootOf(dir) != "":
+		w.home = rootOf(dir)
 	default:
 		for _, held := range b.session.held() {
-			if Inside(held, w.target) && len(held) > len(w.home) {
+			if inside(held, w.target) && len(held) > len(w.home) {
 				w.home = held
 			}
 		}
@@ -63,7 +64,7 @@ func (b *batch) resolve(w *Write) error {
 		}
 		w.home = cmp.Or(w.home, dir)
 	}
-	if out := absolute(b.plan.Out); b.plan.Out != "" && Inside(out, path) && !Inside(out, w.target) {
+	if b.plan.Out != "" && inside(out, path) && !inside(out, w.target) {
 		b.note("%s is a link: written to %s", w.Path, w.target)
 	}
 	return nil
@@ -73,13 +74,13 @@ func (b *batch) resolve(w *Write) error {
 // itself, but where a link leads to it out of a project around it, which no one
 // named.
 func (s *Session) project(root string) string {
-	around := Root(filepath.Dir(root))
+	around := rootOf(filepath.Dir(root))
 	if around == "" {
 		return root
 	}
 	at, err := withoutLinks(root)
 	within, err2 := withoutLinks(around)
-	if err != nil || err2 != nil || Inside(within, at) || slices.Contains(s.held(), at) {
+	if err != nil || err2 != nil || inside(within, at) || slices.Contains(s.held(), at) {
 		return root
 	}
 	return s.project(around)

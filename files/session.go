@@ -5,7 +5,6 @@ import (
 	"fmt"
 	"io/fs"
 	"os"
-	"path/filepath"
 	"slices"
 	"sync"
 	"time"
@@ -17,6 +16,8 @@ import (
 type Session struct {
 	// Command is what others are told that has the lock, such as "zelvik set".
 	Command string
+	// Disk says where relative paths are.
+	Disk *Disk
 	// Patience is how long another run is waited for; 10 seconds where it is 0.
 	Patience time.Duration
 	// Say hears what a person is to know meanwhile: that another run is waited
@@ -46,7 +47,7 @@ func (s *Session) say(text string, args ...any) {
 // stopped in is finished first. A folder in which nothing may be written is not
 // locked: Commit will say so, should it be asked to.
 func (s *Session) Hold(dir string) error {
-	home, err := withoutLinks(Home(dir))
+	home, err := withoutLinks(s.Disk.Home(dir))
 	if err != nil {
 		return ReadError(dir, err)
 	}
@@ -205,17 +206,4 @@ func (s *Session) Written() bool {
 	s.mu.Lock()
 	defer s.mu.Unlock()
 	return s.written
-}
-
-// Unfinished says that an earlier run was stopped while it replaced files in
-// the home of a folder, for commands that only read; "" where none was.
-func Unfinished(dir string) string {
-	home, err := withoutLinks(Home(dir))
-	if err != nil {
-		return ""
-	}
-	if _, err := os.Lstat(filepath.Join(home, journalName)); err != nil || busy(home) {
-		return ""
-	}
-	return filepath.Join(home, journalName) + ": an earlier run was stopped while it replaced files; the next command that changes files here finishes it"
 }

@@ -44,7 +44,8 @@ type Config struct {
 	// Verify says how findings are judged.
 	Verify VerifyConfig `yaml:"verify"`
 
-	dir string
+	dir  string
+	disk *files.Disk
 }
 
 // FamilyConfig is one place with families.
@@ -82,8 +83,8 @@ func (c *Config) formatsOf(path string) []string {
 	}
 	for i := range c.Families {
 		f := &c.Families[i]
-		place := Absolute(filepath.Join(c.dir, filepath.FromSlash(f.Path)))
-		if len(place) < longest || !files.Inside(place, path) {
+		place := c.disk.Absolute(filepath.Join(c.dir, filepath.FromSlash(f.Path)))
+		if len(place) < longest || !c.disk.Inside(place, path) {
 			continue
 		}
 		if len(place) > longest {
@@ -96,17 +97,17 @@ func (c *Config) formatsOf(path string) []string {
 
 // FormatOf gives the name of the format in which a single file is to be read:
 // what was asked for, else what the configuration says, else "".
-func FormatOf(path, asked, configPath string) (string, error) {
+func FormatOf(disk *files.Disk, path, asked, configPath string) (string, error) {
 	if asked != "" || path == "-" {
 		return asked, nil
 	}
 	if configPath == "" {
-		configPath = FindConfig(filepath.Dir(path))
+		configPath = FindConfig(disk, filepath.Dir(path))
 	}
 	if configPath == "" {
 		return "", nil
 	}
-	c, err := ReadConfig(configPath)
+	c, err := ReadConfig(disk, configPath)
 	if err != nil {
 		return "", err
 	}
@@ -146,34 +147,15 @@ type VerifyConfig struct {
 func (c *Config) Dir() string { return c.dir }
 
 // FindConfig gives the path of the nearest zelvik.yaml at or above dir, or "".
-func FindConfig(dir string) string {
-	dir, err := filepath.Abs(dir)
-	for err == nil {
-		at := filepath.Join(dir, ConfigName)
-		if _, err := os.Stat(at); err == nil {
-			return Shortened(at)
+func FindConfig(disk *files.Disk, dir string) string {
+	for dir = disk.Absolute(dir); ; dir = filepath.Dir(dir) {
+		if at := filepath.Join(dir, ConfigName); disk.There(at) {
+			return disk.Short(at)
 		}
-		up := filepath.Dir(dir)
-		if up == dir {
+		if filepath.Dir(dir) == dir {
 			return ""
 		}
-		dir = up
 	}
-	return ""
-}
-
-// Shortened gives a path relative to the current folder where it lies below
-// it, as people write it.
-func Shortened(path string) string {
-	here, err := os.Getwd()
-	if err != nil {
-		return path
-	}
-	rel, err := filepath.Rel(here, path)
-	if err != nil || !filepath.IsLocal(rel) {
-		return path
-	}
-	return rel
 }
 
 var unknownField = sync.OnceValue(func() *regexp.Regexp {
@@ -182,8 +164,8 @@ var unknownField = sync.OnceValue(func() *regexp.Regexp {
 
 // ReadConfig reads a configuration. Errors name line and column, and for an
 // unknown key the nearest one there is.
-func ReadConfig(path string) (*Config, error) {
-	data, err := Read(path)
+func ReadConfig(disk *files.Disk, path string) (*Config, error) {
+	data, err := disk.Read(path)
 	if err != nil {
 		return nil, err
 	}
@@ -192,7 +174,7 @@ func ReadConfig(path string) (*Config, error) {
 	if err != nil && !errors.Is(err, os.ErrNotExist) {
 		return nil, configError(path, err)
 	}
-	c.dir = filepath.Dir(path) // an empty file empties it
+	c.dir, c.disk = filepath.Dir(path), disk // an empty file empties it
 	for _, tag := range append([]culture.Tag{c.Source}, c.Cultures...) {
 		if tag == "" {
 			continue
@@ -305,6 +287,8 @@ func (c *Config) Paths() []string {
 type Workspace struct {
 	Config   *Config
 	Families []*Family
+	// Disk is where its files were read.
+	Disk *files.Disk
 	// Partial says that files were named one by one, not folders.
 	Partial bool
 	// ledgers are those that were looked at, by path.
@@ -314,22 +298,22 @@ type Workspace struct {
 // Load finds what a command works on: the paths given, else what the
 // configuration names, else the current folder.
 func Load(paths []string, configPath string, o Options) (*Workspace, error) {
-	w := &Workspace{Config: &Config{dir: "."}}
+	w := &Workspace{Config: &Config{dir: "."}, Disk: o.Disk}
 	at := configPath
 	if at == "" {
 		start := "."
 		if len(paths) > 0 {
-			if start = paths[0]; !isDir(start) {
+			if start = paths[0]; !o.Disk.IsDir(start) {
 				start = filepath.Dir(start)
 			}
 		}
-		at = FindConfig(start)
+		at = FindConfig(o.Disk, start)
 	}
 	if err := o.hold(paths, at); err != nil {
 		return nil, err
 	}
 	if at != "" {
-		c, err := ReadConfig(at)
+		c, err := ReadConfig(o.Disk, at)
 		if err != nil {
 			return nil, err
 		}
@@ -339,7 +323,7 @@ func Load(paths []string, configPath string, o Options) (*Workspace, error) {
 	if o.Source == "" {
 		o.Source = w.Config.Source
 	}
-	w.Partial = len(paths) > 0 && !slices.ContainsFunc(paths, isDir)
+	w.Partial = len(paths) > 0 && !slices.ContainsFunc(paths, o.Disk.IsDir)
 	if len(paths) == 0 {
 		paths = w.Config.Paths()
 	}
@@ -387,10 +371,10 @@ func (o *Options) hold(paths []string, config string) error {
 	}
 	var homes []string
 	if config != "" || len(paths) == 0 {
-		homes = append(homes, files.Home(filepath.Dir(config)))
+		homes = append(homes, o.Disk.Home(filepath.Dir(config)))
 	}
 	for _, path := range paths {
-		homes = append(homes, files.Home(HomeOf(path)))
+		homes = append(homes, o.Disk.Home(HomeOf(o.Disk, path)))
 	}
 	slices.Sort(homes) // two runs take them in one order
 	for _, home := range slices.Compact(homes) {
@@ -403,8 +387,8 @@ func (o *Options) hold(paths []string, config string) error {
 
 // HomeOf gives the folder that a path stands for: that of the family of a file,
 // so that a family is one place however it is named.
-func HomeOf(path string) string {
-	if isDir(path) {
+func HomeOf(disk *files.Disk, path string) string {
+	if disk.IsDir(path) {
 		return path
 	}
 	if strings.ContainsAny(path, "*?[{") {
@@ -415,11 +399,6 @@ func HomeOf(path string) string {
 		return filepath.FromSlash(f.Locate(filepath.ToSlash(path)).Dir)
 	}
 	return filepath.Dir(path)
-}
-
-func isDir(path string) bool {
-	info, err := os.Stat(path)
-	return err == nil && info.IsDir()
 }
 
 // Cultures gives all cultures of all families, the source first.

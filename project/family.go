@@ -3,7 +3,6 @@ package project
 import (
 	"cmp"
 	"io/fs"
-	"os"
 	"path"
 	"path/filepath"
 	"runtime"
@@ -33,6 +32,7 @@ type Family struct {
 	// stateless says that its files have no room for the states that their
 	// format holds: spreadsheets without a column for them.
 	stateless bool
+	disk      *files.Disk
 }
 
 // File gives the file of a member.
@@ -57,6 +57,9 @@ type Options struct {
 	// Cultures limits the cultures, nil for all.
 	Cultures []culture.Tag
 
+	// Disk is where files are read.
+	Disk *files.Disk
+
 	// Files locks what is read until it is written, for commands that change
 	// it; nil for those that only read.
 	Files *files.Session
@@ -70,12 +73,12 @@ var Skipped = map[string]bool{"node_modules": true, "build": true, "bin": true, 
 
 // Find lists the string files at the paths: files as they are, folders
 // searched, patterns expanded. Order is stable.
-func Find(paths []string, from string) ([]string, error) {
+func Find(disk *files.Disk, paths []string, from string) ([]string, error) {
 	var found, doubtful []string
 	for _, p := range paths {
-		info, err := os.Stat(p)
+		info, err := disk.Stat(p)
 		if err != nil && strings.ContainsAny(p, "*?[{") {
-			matches, err := files.Glob(p)
+			matches, err := disk.Glob(p)
 			if err != nil {
 				return nil, Usage("%s: %v", p, err)
 			}
@@ -92,14 +95,14 @@ func Find(paths []string, from string) ([]string, error) {
 			found = append(found, p)
 			continue
 		}
-		err = files.Walk(p, func(at string, d fs.DirEntry, err error) error {
+		err = disk.Walk(p, func(at string, d fs.DirEntry, err error) error {
 			switch {
 			case err != nil:
 				return files.ReadError(at, err)
 			case d.IsDir() && at != p && (Skipped[d.Name()] || strings.HasPrefix(d.Name(), ".")):
 				return filepath.SkipDir
 			case d.Type().IsRegular():
-				switch candidate(at, from) {
+				switch candidate(disk, at, from) {
 				case format.Yes:
 					found = append(found, at)
 				case format.Maybe:
@@ -140,11 +143,11 @@ func related(sure, doubtful []string) []string {
 
 // candidate says how surely a file in a searched folder is a string file, by
 // its name, or where the name leaves it open by its first bytes.
-func candidate(at, from string) format.Fit {
+func candidate(disk *files.Disk, at, from string) format.Fit {
 	name := filepath.ToSlash(at)
 	if f, fit := all.Detect(name, nil); f != nil {
 		if fit == format.Maybe {
-			if data := Head(at); len(data) > 0 {
+			if data := disk.Head(at, HeadSize); len(data) > 0 {
 				if f, fit = all.Detect(name, data); f == nil {
 					return format.No // TypeScript, say, and no translation source of Qt's
 				}
@@ -162,17 +165,15 @@ func candidate(at, from string) format.Fit {
 		return format.Yes
 	}
 	if filepath.Ext(at) == ".xml" && strings.HasPrefix(path.Base(path.Dir(name)), "values") {
-		if _, fit := all.Detect(name, Head(at)); fit == format.Yes {
+		if _, fit := all.Detect(name, disk.Head(at, HeadSize)); fit == format.Yes {
 			return fit
 		}
 	}
 	return format.No
 }
 
-// Head reads the first bytes of a file; nothing where it cannot be read.
-func Head(at string) []byte {
-	return files.Head(at, 2048)
-}
+// HeadSize is how many bytes of a file are looked at to find its format.
+const HeadSize = 2048
 
 // Families reads the string files at the paths and groups them.
 func Families(paths []string, o Options) ([]*Family, error) {
@@ -187,7 +188,7 @@ func Families(paths []string, o Options) ([]*Family, error) {
 			stated = o.config.formatsOf(p)
 		}
 		for _, from := range stated {
-			at, err := Find([]string{p}, from)
+			at, err := Find(o.Disk, []string{p}, from)
 			if err != nil {
 				return nil, err
 			}
@@ -216,7 +217,7 @@ func Families(paths []string, o Options) ([]*Family, error) {
 			if f, _ := all.Named(named); f != nil && f.Companion != nil && slices.Contains(f.Companion.Extensions, filepath.Ext(p)) {
 				named = f.Companion.Name
 			}
-			file, err := Open(p, named)
+			file, err := Open(o.Disk, p, named)
 			files[i] = file
 			return err
 		})
@@ -308,7 +309,7 @@ func attach(f, companions *Family) {
 // settle finds out the source culture, fills the members and puts the source
 // first, the others by tag.
 func (f *Family) settle(o Options) {
-	f.Source = o.Source
+	f.Source, f.disk = o.Source, o.Disk
 	if f.Source == "" {
 		f.Source = f.GuessSource()
 	}

@@ -8,8 +8,6 @@ import (
 	"cmp"
 	"errors"
 	"fmt"
-	"io"
-	"os"
 	"path/filepath"
 	"strings"
 	"sync"
@@ -58,21 +56,9 @@ func (e *UsageError) Error() string { return e.Text }
 
 func Usage(text string, args ...any) error { return &UsageError{fmt.Sprintf(text, args...)} }
 
-// Read reads a file; "-" is standard input.
-func Read(path string) ([]byte, error) {
-	if path != "-" {
-		return files.Read(path)
-	}
-	data, err := io.ReadAll(io.LimitReader(os.Stdin, files.MaxSize))
-	if err != nil {
-		return nil, files.ReadError("standard input", err)
-	}
-	return data, nil
-}
-
 // Open reads and parses one file. Named is the format's name, "" to detect it.
-func Open(path, named string) (*File, error) {
-	f, data, err := detected(path, named)
+func Open(disk *files.Disk, path, named string) (*File, error) {
+	f, data, err := detected(disk, path, named)
 	if err != nil {
 		return nil, err
 	}
@@ -80,8 +66,8 @@ func Open(path, named string) (*File, error) {
 }
 
 // detected reads a file and finds its format.
-func detected(path, named string) (*format.Format, []byte, error) {
-	data, err := Read(path)
+func detected(disk *files.Disk, path, named string) (*format.Format, []byte, error) {
+	data, err := disk.Read(path)
 	if err != nil {
 		return nil, nil, err
 	}
@@ -99,8 +85,8 @@ func opened(path, named string, f *format.Format, data []byte) *File {
 
 // OpenWhole reads a file as Open does, and beside it the companion it has, such
 // as a .stringsdict next to a .strings.
-func OpenWhole(path, named string) (*File, error) {
-	f, data, err := detected(path, named)
+func OpenWhole(disk *files.Disk, path, named string) (*File, error) {
+	f, data, err := detected(disk, path, named)
 	if err != nil {
 		return nil, err
 	}
@@ -108,12 +94,12 @@ func OpenWhole(path, named string) (*File, error) {
 		return opened(path, named, f, data), nil
 	}
 	at := strings.TrimSuffix(path, filepath.Ext(path)) + f.Companion.Extensions[0]
-	if _, err := os.Stat(at); err != nil {
+	if !disk.There(at) {
 		return opened(path, named, f, data), nil
 	}
 	var file, companion *File
 	var wait sync.WaitGroup
-	wait.Go(func() { companion, err = Open(at, f.Companion.Name) })
+	wait.Go(func() { companion, err = Open(disk, at, f.Companion.Name) })
 	file = opened(path, named, f, data)
 	wait.Wait()
 	if err != nil {

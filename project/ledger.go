@@ -34,6 +34,7 @@ type Ledger struct {
 	// path is where it was read, "" where there was none; data what it was.
 	path string
 	data []byte
+	disk *files.Disk
 }
 
 // ledgerID tells lines apart. What is known of a key's placeholders goes
@@ -100,32 +101,25 @@ type argument struct {
 
 // ReadLedger reads the ledger at or above a folder; an empty one where there
 // is none.
-func ReadLedger(dir string) (*Ledger, error) {
-	l := &Ledger{entries: map[ledgerID]Line{}}
-	stop := files.Root(Absolute(dir))
+func ReadLedger(disk *files.Disk, dir string) (*Ledger, error) {
+	l := &Ledger{entries: map[ledgerID]Line{}, disk: disk}
+	stop := disk.Root(dir)
 	if stop == "" {
-		stop = filepath.Dir(Absolute(dir)) // beside a folder of resources
+		stop = filepath.Dir(disk.Absolute(dir)) // beside a folder of resources
 	}
-	for at := Absolute(dir); ; at = filepath.Dir(at) {
-		data, err := files.Existing(filepath.Join(at, LedgerName))
+	for at := disk.Absolute(dir); ; at = filepath.Dir(at) {
+		data, err := disk.Existing(filepath.Join(at, LedgerName))
 		if err != nil {
 			return l, err
 		}
 		if data != nil {
-			l.path, l.data = Shortened(filepath.Join(at, LedgerName)), data
+			l.path, l.data = disk.Short(filepath.Join(at, LedgerName)), data
 			return l, l.parse(l.path, data)
 		}
 		if at == stop || filepath.Dir(at) == at {
 			return l, nil
 		}
 	}
-}
-
-func Absolute(dir string) string {
-	if abs, err := filepath.Abs(dir); err == nil {
-		return abs
-	}
-	return dir
 }
 
 func (l *Ledger) parse(path string, data []byte) error {
@@ -206,7 +200,7 @@ func (l *Ledger) Restore(c *catalog.Catalog, f *format.Format) {
 // Restore names the placeholders of a family by its ledger, and completes its
 // messages.
 func (f *Family) Restore() (*Ledger, error) {
-	ledger, err := ReadLedger(f.Dir)
+	ledger, err := ReadLedger(f.disk, f.Dir)
 	if err != nil {
 		return nil, err
 	}
@@ -220,7 +214,7 @@ func (f *Family) Restore() (*Ledger, error) {
 // Onto gives the bytes of a ledger that is kept elsewhere: what is known there
 // stays, and is joined by what is new.
 func (l *Ledger) Onto(path string) ([]byte, error) {
-	data, err := files.Existing(path)
+	data, err := l.disk.Existing(path)
 	if err != nil || len(data) == 0 {
 		return l.Bytes(), err
 	}
@@ -331,7 +325,7 @@ type Record struct {
 // it, else of a new one beside the configuration, at the project's root, or
 // beside the family. Families with one ledger share it.
 func (w *Workspace) Record(f *Family) (*Record, error) {
-	found, err := ReadLedger(f.Dir)
+	found, err := ReadLedger(w.Disk, f.Dir)
 	if err != nil {
 		return nil, err
 	}
@@ -346,7 +340,7 @@ func (w *Workspace) Record(f *Family) (*Record, error) {
 	}
 	w.ledgers[found.path] = found
 	name := f.Name
-	if rel, err := filepath.Rel(Absolute(filepath.Dir(found.path)), Absolute(filepath.FromSlash(f.Name))); err == nil {
+	if rel, err := filepath.Rel(w.Disk.Absolute(filepath.Dir(found.path)), w.Disk.Absolute(filepath.FromSlash(f.Name))); err == nil {
 		name = filepath.ToSlash(rel)
 	}
 	return &Record{found, name}, nil
@@ -355,14 +349,14 @@ func (w *Workspace) Record(f *Family) (*Record, error) {
 // ledgerDir is where a new ledger goes.
 func (w *Workspace) ledgerDir(f *Family) string {
 	dir := filepath.FromSlash(f.Dir)
-	if at := FindConfig(dir); at != "" {
+	if at := FindConfig(w.Disk, dir); at != "" {
 		return filepath.Dir(at)
 	}
 	if w.Config.dir != "" && w.Config.dir != "." {
 		return w.Config.dir
 	}
-	if root := files.Root(Absolute(dir)); root != "" {
-		return Shortened(root)
+	if root := w.Disk.Root(dir); root != "" {
+		return w.Disk.Short(root)
 	}
 	if f.Format.Name == "android" { // the folder of resources holds nothing else
 		return filepath.Dir(dir)

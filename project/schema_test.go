@@ -80,7 +80,7 @@ func TestSchema(t *testing.T) {
 		assert.Equal(t, fits, schema.Validate(value) == nil, text)
 		at := filepath.Join(t.TempDir(), ConfigName)
 		require.NoError(t, os.WriteFile(at, []byte(text), 0o644))
-		if _, err := ReadConfig(at); fits {
+		if _, err := ReadConfig(nil, at); fits {
 			assert.NoError(t, err, text)
 		}
 	}

@@ -117,7 +117,7 @@ func (e *env) generate(c *cli.Command, w *project.Workspace, set project.Accesso
 		e.notes(c).Printf("%s: %s; %s\n", f.Place(), f.Message, f.Mend)
 	}
 	for _, at := range slices.Sorted(maps.Keys(made.Files)) {
-		if err := plan.Make(at, made.Files[at], accessor.Generated); err != nil {
+		if err := plan.Make(e.disk, at, made.Files[at], accessor.Generated); err != nil {
 			return err
 		}
 	}

@@ -9,6 +9,7 @@ import (
 	"errors"
 	"fmt"
 	"io"
+	"os"
 	"path/filepath"
 	"runtime"
 	"strings"
@@ -46,6 +47,9 @@ func (s statusError) Error() string { return fmt.Sprintf("exit status %d", int(s
 type env struct {
 	stdout, stderr *stream
 	session        *files.Session
+	// disk is what is read: the disk from the current folder on, and the standard
+	// input.
+	disk *files.Disk
 }
 
 // Run runs the program and gives its exit status.
@@ -55,7 +59,9 @@ func Run(ctx context.Context, args []string, stdout, stderr io.Writer) int {
 
 func newEnv(args []string, stdout, stderr io.Writer) *env {
 	e := &env{stdout: &stream{w: stdout}, stderr: &stream{w: stderr}}
-	e.session = &files.Session{Command: "zelvik", Say: func(text string) { e.say(errors.New(text)) }}
+	dir, _ := os.Getwd() // without one, paths are the system's own
+	e.disk = &files.Disk{Dir: dir, Input: os.Stdin}
+	e.session = &files.Session{Command: "zelvik", Disk: e.disk, Say: func(text string) { e.say(errors.New(text)) }}
 	if len(args) > 1 {
 		e.session.Command += " " + terminal.Visible(args[1])
 	}
@@ -111,10 +117,10 @@ func (e *env) unfinished(args []string) {
 	for i, arg := range args {
 		if i == 0 {
 			arg = "."
-		} else if strings.HasPrefix(arg, "-") || !exists(arg) {
+		} else if strings.HasPrefix(arg, "-") || !e.disk.There(arg) {
 			continue
 		}
-		if text := files.Unfinished(project.HomeOf(arg)); !told[text] {
+		if text := e.disk.Unfinished(project.HomeOf(e.disk, arg)); !told[text] {
 			told[text] = true
 			e.say(errors.New(text))
 		}
@@ -358,7 +364,7 @@ func (e *env) commit(c *cli.Command, plan *files.Plan) error {
 	group.SetLimit(runtime.GOMAXPROCS(0))
 	for i, w := range plan.Writes {
 		group.Go(func() error {
-			shown[i] = difference(p, w)
+			shown[i] = e.difference(p, w)
 			return nil
 		})
 	}
@@ -370,10 +376,10 @@ func (e *env) commit(c *cli.Command, plan *files.Plan) error {
 }
 
 // difference shows one change.
-func difference(p printer, w files.Write) string {
+func (e *env) difference(p printer, w files.Write) string {
 	old := w.Old
 	if old == nil {
-		if data, err := project.Read(w.Path); err == nil {
+		if data, err := e.disk.Read(w.Path); err == nil {
 			old = data
 		}
 	}

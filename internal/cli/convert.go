@@ -4,7 +4,6 @@ import (
 	"context"
 	"errors"
 	"fmt"
-	"os"
 	"strings"
 
 	"github.com/urfave/cli/v3"
@@ -65,14 +64,14 @@ func (e *env) convert(_ context.Context, c *cli.Command) error {
 		return err
 	}
 	if out != "" && out != "-" && e.writing(c) != nil {
-		if err := e.session.Hold(project.HomeOf(out)); err != nil {
+		if err := e.session.Hold(project.HomeOf(e.disk, out)); err != nil {
 			return err
 		}
 	}
 	if conversion.Out = out; out == "-" {
 		conversion.Out = ""
 	}
-	if err := conversion.Settle(c.Bool("replace")); err != nil {
+	if err := conversion.Settle(e.disk, c.Bool("replace")); err != nil {
 		return err
 	}
 	notes := e.notes(c)
@@ -113,25 +112,25 @@ func counted(losses []catalog.Loss) int {
 func (e *env) conversion(c *cli.Command, inputs []string, target *format.Format, out string) (*convert.Conversion, error) {
 	single := false
 	if len(inputs) == 1 {
-		info, err := os.Stat(inputs[0])
+		info, err := e.disk.Stat(inputs[0])
 		single = inputs[0] == "-" || err == nil && !info.IsDir()
 		if err != nil && inputs[0] != "-" && !strings.ContainsAny(inputs[0], "*?[{") {
 			return nil, files.ReadError(inputs[0], err)
 		}
 	}
 	intoFolder := strings.HasSuffix(out, "/")
-	if info, err := os.Stat(out); err == nil && info.IsDir() {
+	if info, err := e.disk.Stat(out); err == nil && info.IsDir() {
 		intoFolder = true
 	}
 	if single && !intoFolder {
 		if out == "" {
 			out = "-"
 		}
-		from, err := project.FormatOf(inputs[0], c.String("from"), c.String("project"))
+		from, err := project.FormatOf(e.disk, inputs[0], c.String("from"), c.String("project"))
 		if err != nil {
 			return nil, err
 		}
-		file, err := project.OpenWhole(inputs[0], from)
+		file, err := project.OpenWhole(e.disk, inputs[0], from)
 		if err != nil {
 			return nil, err
 		}
@@ -142,7 +141,7 @@ func (e *env) conversion(c *cli.Command, inputs []string, target *format.Format,
 		if file.Doubt != "" && !c.Bool("quiet") {
 			e.notes(c).Printf("%s was %s; --from names another\n", file.Path, file.Doubt)
 		}
-		return convert.File(file, target, out, project.Options{Cultures: tags})
+		return convert.File(file, target, out, project.Options{Disk: e.disk, Cultures: tags})
 	}
 	if out == "" || out == "-" {
 		return nil, errors.New("a family needs --out FOLDER to be written to")
@@ -158,7 +157,7 @@ func (e *env) conversion(c *cli.Command, inputs []string, target *format.Format,
 	}
 	progress := e.notes(c).Progress("converting")
 	defer progress.End()
-	w, err := project.Load(inputs, c.String("project"), project.Options{From: c.String("from"), Cultures: tags})
+	w, err := project.Load(inputs, c.String("project"), project.Options{Disk: e.disk, From: c.String("from"), Cultures: tags})
 	if err != nil {
 		return nil, err
 	}

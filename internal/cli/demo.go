@@ -114,7 +114,7 @@ func (e *env) stop(ctx context.Context, p printer, number int, s step, dir strin
 	p.Printf("   $ zelvik %s\n\n", strings.Join(quoted(s.args), " "))
 	args := []string{"zelvik", s.args[0]}
 	for _, arg := range s.args[1:] {
-		if at := filepath.Join(dir, arg); exists(at) || strings.HasPrefix(arg, "out/") {
+		if at := filepath.Join(dir, arg); e.disk.There(at) || strings.HasPrefix(arg, "out/") {
 			arg = at
 		}
 		args = append(args, arg)

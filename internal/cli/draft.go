@@ -60,7 +60,7 @@ func (e *env) draft(ctx context.Context, c *cli.Command) error {
 	if err != nil {
 		return err
 	}
-	w, err := project.Load(c.Args().Slice(), c.String("project"), project.Options{From: c.String("from"), Files: e.writing(c)})
+	w, err := project.Load(c.Args().Slice(), c.String("project"), project.Options{Disk: e.disk, From: c.String("from"), Files: e.writing(c)})
 	if err != nil {
 		return err
 	}
@@ -104,13 +104,13 @@ func (e *env) remembered(c *cli.Command, w *project.Workspace, o *level.DraftOpt
 	}
 	source := w.Families[0].Source
 	for _, path := range c.StringSlice("memory") {
-		if err := level.Pairs(path, source, func(s, t *catalog.Catalog, tag culture.Tag) { o.Memory.Add(s, t, tag, path) }); err != nil {
+		if err := level.Pairs(e.disk, path, source, func(s, t *catalog.Catalog, tag culture.Tag) { o.Memory.Add(s, t, tag, path) }); err != nil {
 			return err
 		}
 	}
 	o.Glossary = &memory.Glossary{}
 	if path := c.String("glossary"); path != "" {
-		return level.Pairs(path, source, o.Glossary.Add)
+		return level.Pairs(e.disk, path, source, o.Glossary.Add)
 	}
 	return nil
 }

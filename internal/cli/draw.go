@@ -12,6 +12,7 @@ import (
 
 	"zelvik/culture"
 	"zelvik/files"
+	"zelvik/project/stage"
 	"zelvik/screen"
 	"zelvik/screen/layout"
 	"zelvik/screen/paint"
@@ -76,21 +77,21 @@ func (e *env) draw(_ context.Context, c *cli.Command) error {
 	if err != nil {
 		return err
 	}
-	config, paths, err := screenFiles(c, c.Args().Slice())
+	config, paths, err := e.screenFiles(c, c.Args().Slice())
 	if err != nil {
 		return err
 	}
 	if len(paths) == 0 {
 		return errNoScreens
 	}
-	s, err := newStage(config)
+	s, err := stage.New(e.disk, config)
 	if err != nil {
 		return err
 	}
 	var jobs []job
 	names := pictureNames{}
 	for _, path := range paths {
-		shown, texts, err := s.open(path)
+		shown, texts, err := s.Open(path)
 		if err != nil {
 			return err
 		}
@@ -106,7 +107,7 @@ func (e *env) draw(_ context.Context, c *cli.Command) error {
 		}
 		list := tags
 		if list == nil {
-			list = texts.cultures()
+			list = texts.Cultures()
 		}
 		if c.Bool("sheet") {
 			jobs = append(jobs, job{screen: shown, texts: texts, cultures: list, name: names.of(shown.Name)})
@@ -123,7 +124,7 @@ func (e *env) draw(_ context.Context, c *cli.Command) error {
 		}
 	}
 	ending := "." + c.String("format")
-	if err := s.each(len(jobs), func(i int, setter *text.Setter) error { return jobs[i].draw(o, setter) }); err != nil {
+	if err := s.Each(len(jobs), func(i int, setter *text.Setter) error { return jobs[i].draw(o, setter) }); err != nil {
 		return err
 	}
 	plan := &files.Plan{Remade: true, Out: c.String("out"), Replace: c.Bool("replace")}
@@ -132,7 +133,7 @@ func (e *env) draw(_ context.Context, c *cli.Command) error {
 	for i := range jobs {
 		j := &jobs[i]
 		picture := filepath.Join(c.String("out"), j.name+ending)
-		if err := plan.Make(picture, j.picture, paint.Drawn); err != nil {
+		if err := plan.Make(e.disk, picture, j.picture, paint.Drawn); err != nil {
 			return err
 		}
 		findings += j.findings
@@ -199,7 +200,7 @@ func drawOptions(c *cli.Command) (paint.Options, error) {
 // job is one picture to draw: a screen in one culture on one device, or a sheet.
 type job struct {
 	screen   *screen.Screen
-	texts    *texts
+	texts    *stage.Texts
 	cultures []culture.Tag
 	device   screen.Device
 	name     string
@@ -212,11 +213,11 @@ type job struct {
 func (j *job) draw(o paint.Options, setter *text.Setter) error {
 	var canvas *paint.Canvas
 	if j.device.Width > 0 {
-		l := layout.Place(j.screen, j.device, j.cultures[0], j.texts.source(), setter, layout.Options{Scale: j.screen.Scales[0]})
+		l := layout.Place(j.screen, j.device, j.cultures[0], j.texts.Source(), setter, layout.Options{Scale: j.screen.Scales[0]})
 		j.layouts = []*layout.Layout{l}
 		canvas = paint.Single(l, o, setter)
 	} else {
-		verdict := layout.Verify(j.screen, j.cultures, j.texts.source(), setter, nil)
+		verdict := layout.Verify(j.screen, j.cultures, j.texts.Source(), setter, nil)
 		j.layouts, j.findings = verdict.Layouts, len(verdict.Findings)
 		canvas = paint.Sheet(j.screen.Name, verdict, o, setter)
 	}

@@ -34,7 +34,7 @@ func (e *env) growth(c *cli.Command, w *project.Workspace, shape string) error {
 			return err
 		}
 		plan := &files.Plan{Remade: true, Out: at, Replace: c.Bool("replace")}
-		if err := plan.Make(at, out.Bytes(), paint.Drawn); err != nil {
+		if err := plan.Make(e.disk, at, out.Bytes(), paint.Drawn); err != nil {
 			return err
 		}
 		if err := e.commit(c, plan); err != nil {

@@ -14,6 +14,7 @@ import (
 	"zelvik/files"
 	"zelvik/format/all"
 	"zelvik/project"
+	"zelvik/project/stage"
 	"zelvik/screen"
 	"zelvik/screen/layout"
 	"zelvik/screen/paint"
@@ -58,7 +59,7 @@ func (e *env) handoff(_ context.Context, c *cli.Command) error {
 	if err != nil {
 		return err
 	}
-	w, err := project.Load(c.Args().Slice(), c.String("project"), project.Options{From: c.String("from"), Files: e.writing(c)})
+	w, err := project.Load(c.Args().Slice(), c.String("project"), project.Options{Disk: e.disk, From: c.String("from"), Files: e.writing(c)})
 	if err != nil {
 		return err
 	}
@@ -105,7 +106,7 @@ func (e *env) handoff(_ context.Context, c *cli.Command) error {
 // pictures gives what draws the project's screens into the folder of the
 // handoff, each once in each culture; nil where there are none.
 func (e *env) pictures(c *cli.Command, plan *files.Plan) (func(tag culture.Tag, keys []string) (map[string][]string, error), error) {
-	config, paths, err := screenFiles(c, nil)
+	config, paths, err := e.screenFiles(c, nil)
 	if err != nil || len(paths) == 0 {
 		return nil, err
 	}
@@ -113,19 +114,19 @@ func (e *env) pictures(c *cli.Command, plan *files.Plan) (func(tag culture.Tag, 
 		*screen.Screen
 		source layout.Source
 	}
-	stage, err := newStage(config)
+	show, err := stage.New(e.disk, config)
 	if err != nil {
 		return nil, err
 	}
 	var screens []opened
 	for _, path := range paths {
-		s, texts, err := stage.open(path)
+		s, texts, err := show.Open(path)
 		if err != nil {
 			return nil, err
 		}
-		screens = append(screens, opened{s, texts.source()})
+		screens = append(screens, opened{s, texts.Source()})
 	}
-	setter := stage.setter()
+	setter := show.Setter()
 	drawn, names := map[string]bool{}, pictureNames{}
 	return func(tag culture.Tag, keys []string) (map[string][]string, error) {
 		shown := map[string][]string{}
@@ -147,7 +148,7 @@ func (e *env) pictures(c *cli.Command, plan *files.Plan) (func(tag culture.Tag, 
 			if err := paint.Single(placed, paint.Options{Theme: paint.Light, Scale: 1}, setter).Write(&picture); err != nil {
 				return nil, err
 			}
-			if err := plan.Make(filepath.Join(c.String("out"), name), picture.Bytes(), paint.Drawn); err != nil {
+			if err := plan.Make(e.disk, filepath.Join(c.String("out"), name), picture.Bytes(), paint.Drawn); err != nil {
 				return nil, err
 			}
 		}
@@ -175,11 +176,11 @@ func (e *env) takeback(_ context.Context, c *cli.Command) error {
 	if len(args) == 0 {
 		return errors.New("takeback needs the file that came back; for example: zelvik takeback exchange/strings.pl.xlf res")
 	}
-	file, err := project.Open(args[0], "")
+	file, err := project.Open(e.disk, args[0], "")
 	if err != nil {
 		return err
 	}
-	w, err := project.Load(args[1:], c.String("project"), project.Options{From: c.String("from"), Files: e.writing(c)})
+	w, err := project.Load(args[1:], c.String("project"), project.Options{Disk: e.disk, From: c.String("from"), Files: e.writing(c)})
 	if err != nil {
 		return err
 	}

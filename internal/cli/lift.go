@@ -45,13 +45,13 @@ func (e *env) lift(_ context.Context, c *cli.Command) error {
 		if session == nil {
 			break
 		}
-		if err := session.Hold(project.HomeOf(path)); err != nil {
+		if err := session.Hold(project.HomeOf(e.disk, path)); err != nil {
 			return err
 		}
 	}
-	w, err := project.Load(nil, c.String("project"), project.Options{From: c.String("from"), Files: session})
+	w, err := project.Load(nil, c.String("project"), project.Options{Disk: e.disk, From: c.String("from"), Files: session})
 	if err != nil && len(paths) > 0 {
-		w, err = project.Load(paths, c.String("project"), project.Options{From: c.String("from"), Files: session})
+		w, err = project.Load(paths, c.String("project"), project.Options{Disk: e.disk, From: c.String("from"), Files: session})
 	}
 	if err != nil {
 		return err

@@ -41,13 +41,13 @@ func (e *env) merge(_ context.Context, c *cli.Command) error {
 		return fmt.Errorf("merge needs three files: what both began with, ours and theirs; for example: zelvik merge base.xml ours.xml theirs.xml")
 	}
 	if out := cmp.Or(c.String("out"), args[1]); out != "-" && e.writing(c) != nil {
-		if err := e.session.Hold(project.HomeOf(out)); err != nil {
+		if err := e.session.Hold(project.HomeOf(e.disk, out)); err != nil {
 			return err
 		}
 	}
 	var versions [3][]byte
 	for i, path := range args {
-		if versions[i], err = project.Read(path); err != nil {
+		if versions[i], err = e.disk.Read(path); err != nil {
 			return err
 		}
 	}
@@ -55,7 +55,7 @@ func (e *env) merge(_ context.Context, c *cli.Command) error {
 	if c.String("path") != "" {
 		path = c.String("path")
 	}
-	result, err := merged(c, path, versions)
+	result, err := e.merged(c, path, versions)
 	var damaged *merge.DamagedError
 	switch {
 	case errors.As(err, &damaged):
@@ -76,7 +76,7 @@ func (e *env) merge(_ context.Context, c *cli.Command) error {
 		plan := &files.Plan{Out: out, Replace: c.Bool("replace")}
 		if out == args[1] {
 			plan.Add(out, versions[1], result.Data)
-		} else if err := plan.Make(out, result.Data, nil); err != nil {
+		} else if err := plan.Make(e.disk, out, result.Data, nil); err != nil {
 			return err
 		}
 		if err := e.commit(c, plan); err != nil {
@@ -101,12 +101,12 @@ func (e *env) merge(_ context.Context, c *cli.Command) error {
 }
 
 // merged merges the versions of a string file, or of the ledger.
-func merged(c *cli.Command, path string, versions [3][]byte) (*merge.Result, error) {
+func (e *env) merged(c *cli.Command, path string, versions [3][]byte) (*merge.Result, error) {
 	if filepath.Base(path) == project.LedgerName {
 		data, err := project.MergeLedgers(versions[0], versions[1], versions[2])
 		return &merge.Result{Data: data}, err
 	}
-	f, err := mergeFormat(c, path, versions)
+	f, err := e.mergeFormat(c, path, versions)
 	if err != nil {
 		return nil, err
 	}
@@ -120,8 +120,8 @@ func merged(c *cli.Command, path string, versions [3][]byte) (*merge.Result, err
 
 // mergeFormat finds the format of a file of which Git gives three versions
 // under names of its own.
-func mergeFormat(c *cli.Command, path string, versions [3][]byte) (*format.Format, error) {
-	from, err := project.FormatOf(path, c.String("from"), c.String("project"))
+func (e *env) mergeFormat(c *cli.Command, path string, versions [3][]byte) (*format.Format, error) {
+	from, err := project.FormatOf(e.disk, path, c.String("from"), c.String("project"))
 	if err != nil {
 		return nil, err
 	}

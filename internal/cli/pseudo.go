@@ -3,7 +3,6 @@ package cli
 import (
 	"context"
 	"errors"
-	"os"
 
 	"github.com/urfave/cli/v3"
 
@@ -13,11 +12,6 @@ import (
 	"zelvik/project"
 	"zelvik/work/convert"
 )
-
-func exists(path string) bool {
-	_, err := os.Stat(path)
-	return err == nil
-}
 
 func (e *env) pseudoCommand() *cli.Command {
 	return &cli.Command{
@@ -50,7 +44,7 @@ func (e *env) pseudo(_ context.Context, c *cli.Command) error {
 	if err != nil {
 		return err
 	}
-	w, err := project.Load(c.Args().Slice(), c.String("project"), project.Options{From: c.String("from"), Files: e.writing(c)})
+	w, err := project.Load(c.Args().Slice(), c.String("project"), project.Options{Disk: e.disk, From: c.String("from"), Files: e.writing(c)})
 	if err != nil {
 		return err
 	}
@@ -66,7 +60,7 @@ func (e *env) pseudo(_ context.Context, c *cli.Command) error {
 		return err
 	}
 	conversion.Out = c.String("out")
-	if err := conversion.Settle(c.Bool("replace")); err != nil {
+	if err := conversion.Settle(e.disk, c.Bool("replace")); err != nil {
 		return err
 	}
 	if err := e.commit(c, &conversion.Plan); err != nil {

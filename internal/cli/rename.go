@@ -28,7 +28,7 @@ func (e *env) rename(_ context.Context, c *cli.Command) error {
 	if len(args) < 2 || args[0] == "" || args[1] == "" {
 		return errors.New("rename needs the old key and the new one; for example: zelvik rename boarding_title boarding_heading res")
 	}
-	w, err := project.Load(args[2:], c.String("project"), project.Options{From: c.String("from"), Files: e.writing(c)})
+	w, err := project.Load(args[2:], c.String("project"), project.Options{Disk: e.disk, From: c.String("from"), Files: e.writing(c)})
 	if err != nil {
 		return err
 	}

@@ -44,7 +44,7 @@ func (e *env) set(_ context.Context, c *cli.Command) error {
 		}
 		s.State = &state
 	}
-	if len(rest) > 0 && (s.Note == nil && s.State == nil || len(rest) > 1 || !exists(rest[0])) {
+	if len(rest) > 0 && (s.Note == nil && s.State == nil || len(rest) > 1 || !e.disk.There(rest[0])) {
 		s.Text = &rest[0]
 		rest = rest[1:]
 	}
@@ -58,7 +58,7 @@ func (e *env) set(_ context.Context, c *cli.Command) error {
 	if len(tags) == 1 {
 		s.Culture = tags[0]
 	}
-	w, err := project.Load(rest, c.String("project"), project.Options{From: c.String("from"), Files: e.writing(c)})
+	w, err := project.Load(rest, c.String("project"), project.Options{Disk: e.disk, From: c.String("from"), Files: e.writing(c)})
 	if err != nil {
 		return err
 	}

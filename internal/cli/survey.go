@@ -4,7 +4,6 @@ import (
 	"bytes"
 	"context"
 	"fmt"
-	"os"
 	"path/filepath"
 	"slices"
 
@@ -43,10 +42,10 @@ func (e *env) survey(_ context.Context, c *cli.Command) error {
 	if c.Args().Len() > 0 {
 		dir = c.Args().First()
 	}
-	if info, err := os.Stat(dir); err != nil || !info.IsDir() {
+	if info, err := e.disk.Stat(dir); err != nil || !info.IsDir() {
 		return fmt.Errorf("%s is no folder; name one", dir)
 	}
-	w, err := project.Load([]string{dir}, c.String("project"), project.Options{From: c.String("from")})
+	w, err := project.Load([]string{dir}, c.String("project"), project.Options{Disk: e.disk, From: c.String("from")})
 	if err != nil {
 		return err
 	}
@@ -71,7 +70,7 @@ func (e *env) survey(_ context.Context, c *cli.Command) error {
 // saveSurvey writes the configuration; one that is there is not touched.
 func (e *env) saveSurvey(c *cli.Command, s *survey.Survey, dir string) error {
 	at := filepath.Join(dir, project.ConfigName)
-	if _, err := os.Stat(at); err == nil {
+	if _, err := e.disk.Stat(at); err == nil {
 		return fmt.Errorf("%s is there already; edit it, or remove it first", at)
 	}
 	text, err := s.Config(dir)
@@ -81,7 +80,7 @@ func (e *env) saveSurvey(c *cli.Command, s *survey.Survey, dir string) error {
 	plan := &files.Plan{Replace: c.Bool("replace")}
 	plan.Add(at, nil, []byte(text))
 	ours := func(old []byte) bool { return bytes.Contains(old, []byte(`"title": "zelvik.yaml"`)) }
-	if err := plan.Make(filepath.Join(dir, project.SchemaName), project.Schema, ours); err != nil {
+	if err := plan.Make(e.disk, filepath.Join(dir, project.SchemaName), project.Schema, ours); err != nil {
 		return err
 	}
 	if err := e.commit(c, plan); err != nil {
@@ -151,7 +150,7 @@ func (e *env) printSurvey(c *cli.Command, s *survey.Survey) error {
 		p.Table(nil, rows)
 	}
 	next := "zelvik verify tells what is wrong in them"
-	if project.FindConfig(".") == "" && !c.Bool("save") {
+	if project.FindConfig(e.disk, ".") == "" && !c.Bool("save") {
 		next = "zelvik survey --save keeps this as zelvik.yaml; " + next
 	}
 	p.Printf("\nNext: %s.\n", next)

@@ -128,7 +128,7 @@ func (e *env) file(c *cli.Command, data []byte, losses []catalog.Loss, ours func
 		return err
 	}
 	plan := &files.Plan{Out: out, Replace: c.Bool("replace")}
-	if err := plan.Make(out, data, ours); err != nil {
+	if err := plan.Make(e.disk, out, data, ours); err != nil {
 		return err
 	}
 	if err := e.place(plan); err != nil {

@@ -73,7 +73,7 @@ func (e *env) trace(_ context.Context, c *cli.Command) error {
 	if err != nil {
 		return err
 	}
-	w, err := project.Load(c.Args().Slice()[1:], c.String("project"), project.Options{From: c.String("from")})
+	w, err := project.Load(c.Args().Slice()[1:], c.String("project"), project.Options{Disk: e.disk, From: c.String("from")})
 	if err != nil {
 		return err
 	}

@@ -3,7 +3,6 @@ package cli
 import (
 	"context"
 	"fmt"
-	"os"
 	"path/filepath"
 	"slices"
 	"strings"
@@ -13,10 +12,9 @@ import (
 	"zelvik/finding"
 	"zelvik/internal/terminal"
 	"zelvik/project"
+	"zelvik/project/stage"
 	"zelvik/verify"
 	"zelvik/work/check"
-	"zelvik/work/generate"
-	"zelvik/work/refer"
 )
 
 func (e *env) verifyCommand() *cli.Command {
@@ -46,36 +44,21 @@ func (e *env) verify(_ context.Context, c *cli.Command) error {
 	if err != nil {
 		return err
 	}
-	for name := range w.Config.Verify.Rules {
-		if _, err := verify.Find(name); err != nil {
+	o := check.Options{Screens: screens, Code: e.folders(c.Args().Slice(), w.Config.Dir())}
+	if o.Cultures, err = cultures(c); err != nil {
+		return err
+	}
+	if c.Args().Len() == 0 {
+		if o.Screens, err = stage.Files(e.disk, w.Config); err != nil {
 			return err
 		}
 	}
-	found, err := e.screenFindings(c, w, screens)
+	o.Alone = len(screens) > 0 && len(screens) == c.Args().Len()
+	o.Accessors = slices.ContainsFunc(o.Code, func(folder string) bool { return filepath.Clean(folder) == filepath.Clean(w.Config.Dir()) }) // the whole project
+	result, err := check.Verify(w, o)
 	if err != nil {
 		return err
 	}
-	if len(screens) > 0 && len(screens) == c.Args().Len() { // of screens alone
-		w.Families = nil
-	}
-	asked, err := cultures(c)
-	if err != nil {
-		return err
-	}
-	hardcoded, err := refer.Hardcoded(w, folders(c.Args().Slice(), w.Config.Dir()))
-	if err != nil {
-		return err
-	}
-	within := func(folder string) bool { return filepath.Clean(folder) == filepath.Clean(w.Config.Dir()) }
-	if slices.ContainsFunc(folders(c.Args().Slice(), w.Config.Dir()), within) { // the whole project
-		stale, err := generate.Stale(w)
-		if err != nil {
-			return err
-		}
-		found = append(found, stale...)
-	}
-	result := check.Run(w, append(found, hardcoded...))
-	result.Limit(asked)
 	if shape == "json" {
 		if err := e.json(result); err != nil {
 			return err
@@ -91,12 +74,12 @@ func (e *env) verify(_ context.Context, c *cli.Command) error {
 
 // folders gives those of the arguments that are folders; without arguments the
 // project's.
-func folders(args []string, project string) []string {
+func (e *env) folders(args []string, project string) []string {
 	if len(args) == 0 {
 		return []string{project}
 	}
 	return slices.DeleteFunc(slices.Clone(args), func(arg string) bool {
-		info, err := os.Stat(arg)
+		info, err := e.disk.Stat(arg)
 		return err != nil || !info.IsDir()
 	})
 }
@@ -116,7 +99,7 @@ func (e *env) workspace(c *cli.Command) (*project.Workspace, []string, error) {
 			paths = append(paths, arg)
 		}
 	}
-	w, err := project.Load(paths, c.String("project"), project.Options{From: c.String("from"), Cultures: tags})
+	w, err := project.Load(paths, c.String("project"), project.Options{Disk: e.disk, From: c.String("from"), Cultures: tags})
 	return w, screens, err
 }
 

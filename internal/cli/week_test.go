@@ -192,7 +192,7 @@ func (w *week) translator() {
 	files, err := filepath.Glob(filepath.Join(w.dir, "out/*.xlf"))
 	require.NoError(w, err)
 	require.Len(w, files, 1)
-	exchange, err := project.Open(files[0], "")
+	exchange, err := project.Open(nil, files[0], "")
 	require.NoError(w, err)
 	require.Len(w, exchange.Document.Catalogs(), 2)
 	var keys []string

@@ -207,7 +207,7 @@ func TestSpreadsheetProgram(t *testing.T) {
 	assert.Equal(t, "It's \"quoted\" \\ back, 100% & <3 '{'brace'}' @at", cells("all.csv")["hard_quotes"]["en"])
 	require.NoError(t, os.Remove(filepath.Join(dir, "all.xlsx")))
 	to("xlsx", "all.csv") // the program's own workbook
-	file, err := project.Open(filepath.Join(dir, "all.xlsx"), "")
+	file, err := project.Open(nil, filepath.Join(dir, "all.xlsx"), "")
 	require.NoError(t, err)
 	require.Empty(t, file.Findings)
 	text := message.Plain("Neu <&> _x0041_")

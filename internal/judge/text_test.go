@@ -93,7 +93,9 @@ func TestBrowser(t *testing.T) {
 	fonts := &text.Fonts{}
 	japanese, err := filepath.Abs("../../demo/project/fonts/NotoSansJP-Regular.ttf")
 	require.NoError(t, err)
-	face, err := text.ReadFont(japanese)
+	data, err := os.ReadFile(japanese)
+	require.NoError(t, err)
+	face, err := text.ParseFont(japanese, data)
 	require.NoError(t, err)
 	fonts.Project = append(fonts.Project, face)
 	files := []string{japanese}

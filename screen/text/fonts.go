@@ -73,16 +73,15 @@ type Fonts struct {
 	listed bool
 }
 
-// ReadFont reads a font in a TrueType or OpenType file; its name is the file's
-// without "-Bold" and the ending. Errors say what is wrong with the file.
-func ReadFont(path string) (*Font, error) {
-	data, err := files.Read(path)
-	if err != nil {
-		return nil, err
-	}
+// system is the disk on which the fonts of the system are.
+var system *files.Disk
+
+// ParseFont reads a font in the data of a TrueType or OpenType file; its name is
+// the file's without "-Bold" and the ending. Errors say what is wrong with it.
+func ParseFont(path string, data []byte) (*Font, error) {
 	face, err := font.ParseTTF(bytes.NewReader(data))
 	if err != nil {
-		return nil, fmt.Errorf("%s is no font that can be read (%w); use a .ttf or .otf file", path, err)
+		return nil, fmt.Errorf("it is no font that can be read (%w)", err)
 	}
 	name := strings.TrimSuffix(filepath.Base(path), filepath.Ext(path))
 	plain, bold := strings.CutSuffix(name, "-Bold")
@@ -159,7 +158,7 @@ func (f *Fonts) system(r rune) *Font {
 	for len(f.files) > 0 {
 		at := f.files[0]
 		f.files = f.files[1:]
-		data, err := files.Read(at)
+		data, err := system.Read(at)
 		if err != nil {
 			continue
 		}

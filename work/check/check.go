@@ -4,8 +4,63 @@ import (
 	"zelvik/culture"
 	"zelvik/finding"
 	"zelvik/project"
+	"zelvik/project/stage"
 	"zelvik/verify"
+	"zelvik/work/generate"
+	"zelvik/work/refer"
 )
+
+// Options say what is verified beside the catalogs of the workspace.
+type Options struct {
+	// Screens are the files of screens that are laid out.
+	Screens []string
+	// Code are the folders in which texts are looked for that stand in layouts and
+	// code.
+	Code []string
+	// Accessors says that generated files are held against their catalogs.
+	Accessors bool
+	// Alone says that no catalogs are looked at.
+	Alone bool
+	// Cultures limits the cultures, nil for all.
+	Cultures []culture.Tag
+}
+
+// Verify is the whole verification: screens, layouts, code and accessors, and the
+// rules on all families.
+func Verify(w *project.Workspace, o Options) (*verify.Result, error) {
+	for name := range w.Config.Verify.Rules {
+		if _, err := verify.Find(name); err != nil {
+			return nil, err
+		}
+	}
+	var found []finding.Finding
+	if len(o.Screens) > 0 {
+		show, err := stage.New(w.Disk, w.Config)
+		if err != nil {
+			return nil, err
+		}
+		if found, err = show.Verify(o.Screens, o.Cultures); err != nil {
+			return nil, err
+		}
+	}
+	if o.Alone {
+		w.Families = nil
+	}
+	hardcoded, err := refer.Hardcoded(w, o.Code)
+	if err != nil {
+		return nil, err
+	}
+	if found = append(found, hardcoded...); o.Accessors {
+		stale, err := generate.Stale(w)
+		if err != nil {
+			return nil, err
+		}
+		found = append(found, stale...)
+	}
+	result := Run(w, found)
+	result.Limit(o.Cultures)
+	return result, nil
+}
 
 // Run runs the rules on all families of the workspace. Others are findings
 // made elsewhere, such as those of screens.

@@ -11,6 +11,7 @@ import (
 	"github.com/stretchr/testify/require"
 	"golang.org/x/tools/txtar"
 
+	"zelvik/files"
 	"zelvik/project"
 	"zelvik/verify"
 )
@@ -26,14 +27,12 @@ func TestRules(t *testing.T) {
 		t.Run(filepath.Base(path), func(t *testing.T) {
 			archive, err := txtar.ParseFile(path)
 			require.NoError(t, err)
-			dir := t.TempDir()
+			dir, contents := t.TempDir(), map[string]string{}
 			for _, file := range archive.Files {
-				at := filepath.Join(dir, file.Name)
-				require.NoError(t, os.MkdirAll(filepath.Dir(at), 0o755))
-				require.NoError(t, os.WriteFile(at, file.Data, 0o644))
+				contents[file.Name] = string(file.Data)
 			}
-			t.Chdir(dir)
-			w, err := project.Load([]string{"."}, "", project.Options{})
+			place(t, dir, contents)
+			w, err := project.Load([]string{"."}, "", project.Options{Disk: &files.Disk{Dir: dir}})
 			require.NoError(t, err)
 			var found []string
 			for _, f := range Run(w, nil).Findings {
@@ -109,16 +108,25 @@ func TestFamilies(t *testing.T) {
 func TestLedgerNamesPlaceholders(t *testing.T) {
 	dir := t.TempDir()
 	require.NoError(t, os.WriteFile(filepath.Join(dir, project.LedgerName), []byte("[\n{\"key\":\"k\",\"arguments\":[{\"name\":\"who\",\"sample\":\"Runa\"}]}\n]\n"), 0o644))
-	ledger, err := project.ReadLedger(dir)
+	ledger, err := project.ReadLedger(nil, dir)
 	require.NoError(t, err)
 	path := filepath.Join(dir, "x.strings")
 	require.NoError(t, os.WriteFile(path, []byte(`"k" = "Hello, %@";`), 0o644))
-	file, err := project.Open(path, "")
+	file, err := project.Open(nil, path, "")
 	require.NoError(t, err)
 	c := file.Catalogs()[0]
 	ledger.Restore(c, file.Format)
 	assert.Equal(t, "Hello, {who}", c.Entries[0].Message.String())
 	require.NoError(t, os.WriteFile(filepath.Join(dir, project.LedgerName), []byte("{"), 0o644))
-	_, err = project.ReadLedger(dir)
+	_, err = project.ReadLedger(nil, dir)
 	assert.ErrorContains(t, err, "the ledger is damaged")
+}
+
+// place writes files below a folder.
+func place(t *testing.T, dir string, contents map[string]string) {
+	for name, text := range contents {
+		at := filepath.Join(dir, filepath.FromSlash(name))
+		require.NoError(t, os.MkdirAll(filepath.Dir(at), 0o755))
+		require.NoError(t, os.WriteFile(at, []byte(text), 0o644))
+	}
 }

@@ -71,7 +71,7 @@ func File(file *project.File, target *format.Format, out string, o project.Optio
 			return nil, project.Refuse(damage)
 		}
 	}
-	ledger, err := project.ReadLedger(filepath.Dir(file.Path))
+	ledger, err := project.ReadLedger(o.Disk, filepath.Dir(file.Path))
 	if err != nil {
 		return nil, err
 	}

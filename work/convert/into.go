@@ -15,14 +15,14 @@ import (
 // that is there gets what is new and changed, entry by entry, and keeps the rest
 // as it is; where a key of it would go, nothing is written without replace. Old
 // is filled in for what is to be replaced.
-func (c *Conversion) Settle(replace bool) error {
+func (c *Conversion) Settle(disk *files.Disk, replace bool) error {
 	var kept []files.Write
 	for _, w := range c.Writes {
 		if w.Path == "-" || w.Old != nil {
 			kept = append(kept, w)
 			continue
 		}
-		old, err := files.Existing(w.Path)
+		old, err := disk.Existing(w.Path)
 		if err != nil {
 			return err
 		}

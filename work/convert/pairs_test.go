@@ -42,7 +42,7 @@ func convertTo(t *testing.T, from, named, to, out string) (*project.Family, map[
 
 // texts gives what a family says, by culture and key, its ledger included.
 func texts(t *testing.T, f *project.Family, dir string) map[string]string {
-	ledger, err := project.ReadLedger(dir)
+	ledger, err := project.ReadLedger(nil, dir)
 	require.NoError(t, err)
 	for _, m := range f.Members {
 		ledger.Restore(m.Catalog, f.Format)

@@ -108,7 +108,7 @@ func Out(w *project.Workspace, target *format.Format, o HandoffOptions) (*Handof
 				losses[k].Path = f.Files[i].Path
 			}
 			h.Losses = append(h.Losses, catalog.Once(losses)...)
-			if err := h.Make(path, data, unfilled(form, data)); err != nil {
+			if err := h.Make(w.Disk, path, data, unfilled(form, data)); err != nil {
 				return nil, err
 			}
 			h.Files = append(h.Files, project.Converted{From: f.Files[i].Path, Path: path, Format: target.Name, Culture: m.Culture, Entries: len(from.Entries)})

@@ -5,7 +5,6 @@ import (
 	"errors"
 	"fmt"
 	"maps"
-	"os"
 	"path/filepath"
 	"regexp"
 	"slices"
@@ -45,9 +44,9 @@ func For(w *project.Workspace, set project.AccessorConfig) (*Accessors, error) {
 	families := w
 	if set.Family != "" {
 		families = &project.Workspace{Config: w.Config}
-		place := project.Absolute(filepath.Join(w.Config.Dir(), filepath.FromSlash(set.Family)))
+		place := w.Disk.Absolute(filepath.Join(w.Config.Dir(), filepath.FromSlash(set.Family)))
 		for _, f := range w.Families {
-			if files.Inside(place, project.Absolute(f.Dir)) || slices.ContainsFunc(f.Files, func(file *project.File) bool { return files.Inside(place, project.Absolute(file.Path)) }) {
+			if w.Disk.Inside(place, w.Disk.Absolute(f.Dir)) || slices.ContainsFunc(f.Files, func(file *project.File) bool { return w.Disk.Inside(place, w.Disk.Absolute(file.Path)) }) {
 				families.Families = append(families.Families, f)
 			}
 		}
@@ -148,7 +147,7 @@ func Sets(w *project.Workspace) []project.AccessorConfig {
 	}
 	sets := slices.Clone(w.Config.Accessors)
 	for i := range sets {
-		sets[i].Out = project.Shortened(filepath.Join(w.Config.Dir(), filepath.FromSlash(sets[i].Out)))
+		sets[i].Out = w.Disk.Short(filepath.Join(w.Config.Dir(), filepath.FromSlash(sets[i].Out)))
 	}
 	return sets
 }
@@ -159,7 +158,7 @@ func Sets(w *project.Workspace) []project.AccessorConfig {
 func Stale(w *project.Workspace) ([]finding.Finding, error) {
 	var found []finding.Finding
 	for _, set := range Sets(w) {
-		if info, err := os.Stat(set.Out); err != nil || !info.IsDir() {
+		if !w.Disk.IsDir(set.Out) {
 			continue
 		}
 		made, err := For(w, set)
@@ -173,7 +172,7 @@ func Stale(w *project.Workspace) ([]finding.Finding, error) {
 		found = append(found, made.Clashes...)
 		var stale []string
 		for _, at := range slices.Sorted(maps.Keys(made.Files)) {
-			if old, err := files.Read(at); err != nil || !bytes.Equal(old, made.Files[at]) {
+			if old, err := w.Disk.Read(at); err != nil || !bytes.Equal(old, made.Files[at]) {
 				stale = append(stale, at)
 			}
 		}

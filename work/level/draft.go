@@ -100,8 +100,8 @@ func Remember(w *project.Workspace) (*memory.Memory, error) {
 
 // Pairs reads a file or folder with translations, such as a TMX file or a
 // glossary as a spreadsheet, and hands each culture's to add.
-func Pairs(path string, source culture.Tag, add func(source, target *catalog.Catalog, tag culture.Tag)) error {
-	families, err := project.Families([]string{path}, project.Options{})
+func Pairs(disk *files.Disk, path string, source culture.Tag, add func(source, target *catalog.Catalog, tag culture.Tag)) error {
+	families, err := project.Families([]string{path}, project.Options{Disk: disk})
 	if err != nil {
 		return err
 	}

@@ -7,7 +7,6 @@ import (
 	"unicode"
 
 	"zelvik/catalog"
-	"zelvik/files"
 	"zelvik/format"
 	"zelvik/message"
 	"zelvik/project"
@@ -16,15 +15,15 @@ import (
 // leader gives the family that a family follows by the configuration, or nil.
 func leader(w *project.Workspace, f *project.Family) *project.Family {
 	at := func(place string) string {
-		return project.Absolute(filepath.Join(w.Config.Dir(), filepath.FromSlash(place)))
+		return w.Disk.Absolute(filepath.Join(w.Config.Dir(), filepath.FromSlash(place)))
 	}
 	for i := range w.Config.Families {
 		c := &w.Config.Families[i]
-		if c.Follows == "" || !files.Inside(at(c.Path), filepath.FromSlash(f.Name)) {
+		if c.Follows == "" || !w.Disk.Inside(at(c.Path), filepath.FromSlash(f.Name)) {
 			continue
 		}
 		for _, other := range w.Families {
-			if other != f && other.SourceMember() != nil && files.Inside(at(c.Follows), filepath.FromSlash(other.Name)) {
+			if other != f && other.SourceMember() != nil && w.Disk.Inside(at(c.Follows), filepath.FromSlash(other.Name)) {
 				return other
 			}
 		}

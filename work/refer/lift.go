@@ -76,7 +76,7 @@ var outside = map[string]bool{"test": true, "tests": true, "androidTest": true, 
 // those that can be moved without a look: the source catalog gets them behind
 // the other texts of their screen, and the file refers to their keys.
 func LiftTexts(w *project.Workspace, paths []string, o LiftOptions) (*Lift, error) {
-	files, err := sources(paths, false)
+	files, err := sources(w.Disk, paths, false)
 	if err != nil {
 		return nil, err
 	}
@@ -108,7 +108,7 @@ func LiftTexts(w *project.Workspace, paths []string, o LiftOptions) (*Lift, erro
 // of the rule hardcoded-text. Code is left to Lift: reading all of it takes too
 // long for every save.
 func Hardcoded(w *project.Workspace, paths []string) ([]finding.Finding, error) {
-	files, err := sources(paths, true)
+	files, err := sources(w.Disk, paths, true)
 	if err != nil {
 		return nil, err
 	}
@@ -129,8 +129,8 @@ func Hardcoded(w *project.Workspace, paths []string) ([]finding.Finding, error) 
 
 // sources lists the layouts below the paths, and the files of code where not
 // only layouts are asked for.
-func sources(paths []string, layouts bool) ([]*source, error) {
-	return walk(paths, func(at string) *lift.Kind {
+func sources(disk *files.Disk, paths []string, layouts bool) ([]*source, error) {
+	return walk(disk, paths, func(at string) *lift.Kind {
 		if kind := lift.Of(filepath.ToSlash(at)); kind != nil && (kind.Layout || !layouts) {
 			return kind
 		}
@@ -139,10 +139,10 @@ func sources(paths []string, layouts bool) ([]*source, error) {
 }
 
 // walk reads the files below the paths that have a kind.
-func walk(paths []string, kindOf func(at string) *lift.Kind) ([]*source, error) {
+func walk(disk *files.Disk, paths []string, kindOf func(at string) *lift.Kind) ([]*source, error) {
 	var list []*source
 	for _, p := range paths {
-		err := files.Walk(p, func(at string, d fs.DirEntry, err error) error {
+		err := disk.Walk(p, func(at string, d fs.DirEntry, err error) error {
 			switch {
 			case err != nil:
 				return files.ReadError(at, err)
@@ -155,7 +155,7 @@ func walk(paths []string, kindOf func(at string) *lift.Kind) ([]*source, error) 
 			if kind == nil {
 				return nil
 			}
-			data, err := files.Read(at)
+			data, err := disk.Read(at)
 			if err != nil {
 				return files.ReadError(at, err)
 			}

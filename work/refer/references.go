@@ -148,16 +148,16 @@ func (r *Renaming) refer(w *project.Workspace, families []*project.Family, old, 
 func referrers(w *project.Workspace, f *project.Family) ([]*source, error) {
 	dir := filepath.FromSlash(f.Dir)
 	top := filepath.Dir(dir)
-	if project.FindConfig(dir) != "" {
+	if project.FindConfig(w.Disk, dir) != "" {
 		top = w.Config.Dir()
-	} else if dir == "." || !files.Inside(project.Absolute("."), top) {
+	} else if dir == "." || !w.Disk.Inside(".", top) {
 		top = dir
 	}
 	var endings []string
 	for _, r := range references {
 		endings = append(endings, strings.Fields(r.endings)...)
 	}
-	return walk([]string{top}, func(at string) *lift.Kind {
+	return walk(w.Disk, []string{top}, func(at string) *lift.Kind {
 		name := filepath.ToSlash(at)
 		if !slices.Contains(endings, path.Ext(name)) || path.Ext(name) == ".xml" && (strings.HasPrefix(path.Base(path.Dir(name)), "values") || lift.Of(name) == nil && !strings.Contains(name, "/res/")) {
 			return nil

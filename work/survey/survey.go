@@ -98,7 +98,7 @@ func Of(w *project.Workspace, dir string) (*Survey, error) {
 		}
 		s.Families = append(s.Families, one)
 	}
-	err := files.Walk(dir, func(at string, d fs.DirEntry, err error) error {
+	err := w.Disk.Walk(dir, func(at string, d fs.DirEntry, err error) error {
 		switch {
 		case err != nil:
 			return files.ReadError(at, err)
@@ -107,7 +107,7 @@ func Of(w *project.Workspace, dir string) (*Survey, error) {
 		case d.Type().IsRegular():
 			if kind, of := other(filepath.ToSlash(at)); kind != "" {
 				s.Others = append(s.Others, Other{at, kind, of})
-			} else if ext := filepath.Ext(at); (ext == ".yaml" || ext == ".yml") && bytes.Contains(project.Head(at), []byte("screen: ")) {
+			} else if ext := filepath.Ext(at); (ext == ".yaml" || ext == ".yml") && bytes.Contains(w.Disk.Head(at, project.HeadSize), []byte("screen: ")) {
 				s.Others = append(s.Others, Other{at, "screen", "Zelvik"})
 			}
 		}
