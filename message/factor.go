@@ -71,6 +71,23 @@ func untokened(list []token) (p Pattern) {
 	return p
 }
 
+// factoring is a choice that is taken apart.
+type factoring struct {
+	*Choice
+	// base are the tokens of the variant other of all selectors.
+	base []token
+	// cores are the stretches of base that depend on each selector, and order the
+	// selectors as they stand in it.
+	cores []stretch
+	order []int
+	// keys are each selector's keys, forms the tokens of its core under them.
+	keys  [][]string
+	forms []map[string][]token
+}
+
+// stretch is from one token up to another.
+type stretch struct{ from, to int }
+
 // Factor takes a choice over several plurals apart where each stands in a stretch
 // of its own, so that the text is the product of them; false where it is not.
 func (c *Choice) Factor() (Factored, bool) {
@@ -78,110 +95,121 @@ func (c *Choice) Factor() (Factored, bool) {
 	if n < 2 || slices.ContainsFunc(c.Selectors, func(s Selector) bool { return s.Kind != Plural }) {
 		return Factored{}, false
 	}
-	find := func(keys []string) []token {
-		for i := range c.Variants {
-			if slices.Equal(c.Variants[i].Keys, keys) {
-				return tokens(c.Variants[i].Pattern)
-			}
-		}
-		return nil
-	}
+	f := &factoring{Choice: c, cores: make([]stretch, n), keys: make([][]string, n), forms: make([]map[string][]token, n)}
 	others := slices.Repeat([]string{Default}, n)
-	base := find(others)
-	if base == nil {
+	at := slices.IndexFunc(c.Variants, func(v Variant) bool { return slices.Equal(v.Keys, others) })
+	if at < 0 {
 		return Factored{}, false
 	}
-	type stretch struct{ from, to int }
-	cores, keys := make([]stretch, n), make([][]string, n)
-	forms := make([]map[string][]token, n)
+	f.base = tokens(c.Variants[at].Pattern)
 	for i := range n {
-		var along [][]token
-		for _, v := range c.Variants {
-			rest := slices.Clone(v.Keys)
-			rest[i] = Default
-			if slices.Equal(rest, others) {
-				keys[i], along = append(keys[i], v.Keys[i]), append(along, tokens(v.Pattern))
-			}
-		}
-		before, behind := len(base), len(base)
-		for _, t := range along {
-			b, e := 0, 0
-			for b < len(t) && b < len(base) && t[b].same(base[b]) {
-				b++
-			}
-			for e < len(t) && e < len(base) && t[len(t)-1-e].same(base[len(base)-1-e]) {
-				e++
-			}
-			before, behind = min(before, b), min(behind, e)
-		}
-		if before+behind > len(base) {
-			behind = len(base) - before
-		}
-		core := stretch{before, len(base) - behind}
-		for at, t := range base { // the number belongs to what it counts
-			if p, ok := t.part.(*Placeholder); ok && p.Same(&c.Selectors[i].Argument) {
-				core.from, core.to = min(core.from, at), max(core.to, at+1)
-			}
-		}
-		if core.from == core.to {
+		if !f.selector(i, others) {
 			return Factored{}, false
 		}
-		cores[i], forms[i] = core, map[string][]token{}
-		for k, key := range keys[i] {
-			t := along[k]
-			if end := len(t) - (len(base) - core.to); end >= core.from {
-				forms[i][key] = t[core.from:end]
-			} else {
-				return Factored{}, false
-			}
-		}
+		f.order = append(f.order, i)
 	}
-	order := make([]int, n)
-	for i := range order {
-		order[i] = i
-	}
-	slices.SortFunc(order, func(a, b int) int { return cores[a].from - cores[b].from })
+	slices.SortFunc(f.order, func(a, b int) int { return f.cores[a].from - f.cores[b].from })
 	for k := 1; k < n; k++ {
-		if cores[order[k]].from < cores[order[k-1]].to {
+		if f.cores[f.order[k]].from < f.cores[f.order[k-1]].to {
 			return Factored{}, false
 		}
 	}
-	count := 1
-	for i := range n {
-		count *= len(keys[i])
-	}
-	if count != len(c.Variants) {
+	if !f.product() {
 		return Factored{}, false
 	}
-	for _, v := range c.Variants { // every combination is what its forms make
+	return f.factored(), true
+}
+
+// selector finds the core of a selector, and its forms, in the variants in which
+// all others are other.
+func (f *factoring) selector(i int, others []string) bool {
+	base := f.base
+	var along [][]token
+	for _, v := range f.Variants {
+		rest := slices.Clone(v.Keys)
+		rest[i] = Default
+		if slices.Equal(rest, others) {
+			f.keys[i], along = append(f.keys[i], v.Keys[i]), append(along, tokens(v.Pattern))
+		}
+	}
+	before, behind := len(base), len(base)
+	for _, t := range along {
+		b, e := shared(t, base)
+		before, behind = min(before, b), min(behind, e)
+	}
+	core := stretch{before, len(base) - min(behind, len(base)-before)}
+	for at, t := range base { // the number belongs to what it counts
+		if p, ok := t.part.(*Placeholder); ok && p.Same(&f.Selectors[i].Argument) {
+			core.from, core.to = min(core.from, at), max(core.to, at+1)
+		}
+	}
+	f.cores[i], f.forms[i] = core, map[string][]token{}
+	for k, key := range f.keys[i] {
+		end := len(along[k]) - (len(base) - core.to)
+		if end < core.from {
+			return false
+		}
+		f.forms[i][key] = along[k][core.from:end]
+	}
+	return core.from < core.to
+}
+
+// shared counts the tokens that two lists have in common at their beginnings and
+// at their ends.
+func shared(a, b []token) (first, last int) {
+	for first < len(a) && first < len(b) && a[first].same(b[first]) {
+		first++
+	}
+	for last < len(a) && last < len(b) && a[len(a)-1-last].same(b[len(b)-1-last]) {
+		last++
+	}
+	return first, last
+}
+
+// product reports whether every combination of keys is there and is what its
+// forms make.
+func (f *factoring) product() bool {
+	count := 1
+	for _, keys := range f.keys {
+		count *= len(keys)
+	}
+	if count != len(f.Variants) {
+		return false
+	}
+	for _, v := range f.Variants {
 		var made []token
 		at := 0
-		for _, i := range order {
-			form, ok := forms[i][v.Keys[i]]
+		for _, i := range f.order {
+			form, ok := f.forms[i][v.Keys[i]]
 			if !ok {
-				return Factored{}, false
+				return false
 			}
-			made = append(append(made, base[at:cores[i].from]...), form...)
-			at = cores[i].to
+			made = append(append(made, f.base[at:f.cores[i].from]...), form...)
+			at = f.cores[i].to
 		}
-		if made = append(made, base[at:]...); untokened(made).Shown() != v.Pattern.Shown() {
-			return Factored{}, false
+		if made = append(made, f.base[at:]...); untokened(made).Shown() != v.Pattern.Shown() {
+			return false
 		}
 	}
-	f := Factored{Forms: make([][]Variant, n)}
+	return true
+}
+
+func (f *factoring) factored() Factored {
+	out := Factored{Forms: make([][]Variant, len(f.keys))}
+	between := func(from, to int) {
+		if p := untokened(f.base[from:to]); len(p) > 0 {
+			out.Parts = append(out.Parts, FactoredPart{p, -1})
+		}
+	}
 	at := 0
-	for _, i := range order {
-		if p := untokened(base[at:cores[i].from]); len(p) > 0 {
-			f.Parts = append(f.Parts, FactoredPart{p, -1})
-		}
-		f.Parts = append(f.Parts, FactoredPart{nil, i})
-		at = cores[i].to
-		for _, key := range keys[i] {
-			f.Forms[i] = append(f.Forms[i], Variant{[]string{key}, untokened(forms[i][key])})
+	for _, i := range f.order {
+		between(at, f.cores[i].from)
+		out.Parts = append(out.Parts, FactoredPart{nil, i})
+		at = f.cores[i].to
+		for _, key := range f.keys[i] {
+			out.Forms[i] = append(out.Forms[i], Variant{[]string{key}, untokened(f.forms[i][key])})
 		}
 	}
-	if p := untokened(base[at:]); len(p) > 0 {
-		f.Parts = append(f.Parts, FactoredPart{p, -1})
-	}
-	return f, true
+	between(at, len(f.base))
+	return out
 }

@@ -364,6 +364,24 @@ func (r *reader) properties(n *Node, k *Kind, at ast.Node, depth int) error {
 	return nil
 }
 
+// item reads one of a box's items.
+func (r *reader) item(v ast.Node, n *Node) error {
+	var item Item
+	err := r.pairs(v, "an item", func(name string, pair *ast.MappingValueNode) error {
+		switch name {
+		case "key":
+			return r.text(pair.Value, &item.Key)
+		case "text":
+			return r.text(pair.Value, &item.Text)
+		case "args":
+			return r.args(pair.Value, &item.Args)
+		}
+		return r.unknown(pair, name, "an item", words("key text args"))
+	})
+	n.Items = append(n.Items, item)
+	return err
+}
+
 // property reads one property of a box.
 func (r *reader) property(n *Node, name string, v ast.Node, depth int) error {
 	switch name {
@@ -420,22 +438,7 @@ func (r *reader) property(n *Node, name string, v ast.Node, depth int) error {
 	case "args":
 		return r.args(v, &n.Args)
 	case "items":
-		return r.list(v, 40, func(v ast.Node) error {
-			var item Item
-			err := r.pairs(v, "an item", func(name string, pair *ast.MappingValueNode) error {
-				switch name {
-				case "key":
-					return r.text(pair.Value, &item.Key)
-				case "text":
-					return r.text(pair.Value, &item.Text)
-				case "args":
-					return r.args(pair.Value, &item.Args)
-				}
-				return r.unknown(pair, name, "an item", words("key text args"))
-			})
-			n.Items = append(n.Items, item)
-			return err
-		})
+		return r.list(v, 40, func(v ast.Node) error { return r.item(v, n) })
 	case "chosen":
 		return r.number(v, 0, 40, &n.Chosen)
 	case "on":

@@ -10,10 +10,10 @@ import (
 
 // written by Python's plistlib: two texts, one with characters beyond ASCII,
 // a number and a long text.
-const binaryList = "YnBsaXN0MDDUAQIDBAUGBwhoAGUAbQBvAGoAaQAg2D3eAFVoZWxsb1Rsb25nVm51bWJlcmQA6QAg2D3eAFlIYWxsbywgJUBfEBR4eHh4eHh4eHh4eHh4eHh4eHh4eBADCBEiKC00PUdeAAAAAAAAAQEAAAAAAAAACQAAAAAAAAAAAAAAAAAAAGA="
+const encoded = "YnBsaXN0MDDUAQIDBAUGBwhoAGUAbQBvAGoAaQAg2D3eAFVoZWxsb1Rsb25nVm51bWJlcmQA6QAg2D3eAFlIYWxsbywgJUBfEBR4eHh4eHh4eHh4eHh4eHh4eHh4eBADCBEiKC00PUdeAAAAAAAAAQEAAAAAAAAACQAAAAAAAAAAAAAAAAAAAGA="
 
 func TestBinary(t *testing.T) {
-	data, err := base64.StdEncoding.DecodeString(binaryList)
+	data, err := base64.StdEncoding.DecodeString(encoded)
 	require.NoError(t, err)
 	require.True(t, IsBinary(data))
 	pairs, err := Binary(data)
@@ -23,7 +23,7 @@ func TestBinary(t *testing.T) {
 
 // A damaged binary list is an error or fewer pairs, never a fault.
 func TestDamagedBinary(t *testing.T) {
-	data, err := base64.StdEncoding.DecodeString(binaryList)
+	data, err := base64.StdEncoding.DecodeString(encoded)
 	require.NoError(t, err)
 	for i := range data {
 		for _, b := range []byte{0, 0xFF, 0x7F, data[i] ^ 0x10} {

@@ -88,40 +88,9 @@ func (e *env) draw(_ context.Context, c *cli.Command) error {
 	if err != nil {
 		return err
 	}
-	var jobs []job
-	names := pictureNames{}
-	for _, path := range paths {
-		shown, texts, err := s.Open(path)
-		if err != nil {
-			return err
-		}
-		if keys := c.String("keys"); keys != "" && !slices.ContainsFunc(shown.Keys(), func(key string) bool { return slices.Contains(strings.Split(keys, ","), key) }) {
-			continue
-		}
-		shown.Scales = []int{int(c.Int("type"))}
-		if devices := c.String("devices"); devices != "" {
-			shown.Devices = slices.DeleteFunc(shown.Devices, func(d screen.Device) bool { return !slices.Contains(strings.Split(devices, ","), d.Name) })
-			if len(shown.Devices) == 0 {
-				continue
-			}
-		}
-		list := tags
-		if list == nil {
-			list = texts.Cultures()
-		}
-		if c.Bool("sheet") {
-			jobs = append(jobs, job{screen: shown, texts: texts, cultures: list, name: names.of(shown.Name)})
-			continue
-		}
-		for i, device := range shown.Devices {
-			for _, tag := range list {
-				name := shown.Name + "-" + string(tag)
-				if i > 0 { // the first device is the usual one
-					name += "-" + device.Name
-				}
-				jobs = append(jobs, job{screen: shown, texts: texts, cultures: []culture.Tag{tag}, device: device, name: names.of(name)})
-			}
-		}
+	jobs, err := drawJobs(c, s, paths, tags)
+	if err != nil {
+		return err
 	}
 	ending := "." + c.String("format")
 	if err := s.Each(len(jobs), func(i int, setter *text.Setter) error { return jobs[i].draw(o, setter) }); err != nil {
@@ -162,6 +131,46 @@ func (e *env) draw(_ context.Context, c *cli.Command) error {
 		e.notes(c).Printf("\nNext: zelvik draw --sheet puts the cultures side by side and outlines what is wrong.\n")
 	}
 	return nil
+}
+
+// drawJobs lists the pictures to draw, as the options limit them.
+func drawJobs(c *cli.Command, s *stage.Stage, paths []string, tags []culture.Tag) ([]job, error) {
+	var jobs []job
+	names := pictureNames{}
+	for _, path := range paths {
+		shown, texts, err := s.Open(path)
+		if err != nil {
+			return nil, err
+		}
+		if keys := c.String("keys"); keys != "" && !slices.ContainsFunc(shown.Keys(), func(key string) bool { return slices.Contains(strings.Split(keys, ","), key) }) {
+			continue
+		}
+		shown.Scales = []int{int(c.Int("type"))}
+		if devices := c.String("devices"); devices != "" {
+			shown.Devices = slices.DeleteFunc(shown.Devices, func(d screen.Device) bool { return !slices.Contains(strings.Split(devices, ","), d.Name) })
+			if len(shown.Devices) == 0 {
+				continue
+			}
+		}
+		list := tags
+		if list == nil {
+			list = texts.Cultures()
+		}
+		if c.Bool("sheet") {
+			jobs = append(jobs, job{screen: shown, texts: texts, cultures: list, name: names.of(shown.Name)})
+			continue
+		}
+		for i, device := range shown.Devices {
+			for _, tag := range list {
+				name := shown.Name + "-" + string(tag)
+				if i > 0 { // the first device is the usual one
+					name += "-" + device.Name
+				}
+				jobs = append(jobs, job{screen: shown, texts: texts, cultures: []culture.Tag{tag}, device: device, name: names.of(name)})
+			}
+		}
+	}
+	return jobs, nil
 }
 
 // pictureNames are the names of pictures that were given, by what asked for

@@ -200,9 +200,11 @@ func (e *env) takeback(_ context.Context, c *cli.Command) error {
 	}
 	counts := map[string]int{}
 	var rows [][]string
+	var open []string
 	for _, r := range t.Returned {
-		counts[r.What]++
-		if r.Why != "" {
+		if counts[r.What]++; r.What == "open" {
+			open = append(open, r.Key)
+		} else if r.Why != "" {
 			rows = append(rows, []string{"  " + r.What, string(r.Culture), r.Key, r.Why})
 		}
 	}
@@ -218,6 +220,9 @@ func (e *env) takeback(_ context.Context, c *cli.Command) error {
 		p := e.notes(c)
 		p.Printf("%s\n", p.Strong(fmt.Sprintf("%d merged, %d as they were, %s, %d refused", counts["merged"], counts["same"], plural(counts["conflict"], "conflict"), counts["refused"])))
 		p.Table(nil, rows)
+		if len(open) > 0 {
+			p.Printf("%s: %s\n", p.Warn(fmt.Sprintf("%d handed off did not come back", len(open))), project.Listed(open))
+		}
 		e.reportLosses(p, t.Losses, c.Bool("verbose"))
 		if counts["conflict"]+counts["refused"] > 0 {
 			p.Printf("\nWhat was not merged is as it was, here and in %s. Mend it in one of the two and take the file back again.\n", args[0])

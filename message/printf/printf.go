@@ -296,7 +296,13 @@ func (r *Reader) placeholder(s spec, spelling string) *message.Placeholder {
 			words = []string{"upper"}
 		}
 	}
-	if p.Type == message.String && s.precision >= 0 {
+	p.Style = message.NewStyle(r.flagged(s, p.Type, words)...)
+	return p
+}
+
+// flagged adds to the words of a style those of flags, width and precision.
+func (r *Reader) flagged(s spec, kind message.Type, words []string) []string {
+	if kind == message.String && s.precision >= 0 {
 		words = append(words, fmt.Sprintf("most=%d", s.precision))
 	}
 	if strings.IndexByte(s.flags, r.Dialect.grouping) >= 0 {
@@ -317,8 +323,7 @@ func (r *Reader) placeholder(s spec, spelling string) *message.Placeholder {
 			words = append(words, "left")
 		}
 	}
-	p.Style = message.NewStyle(words...)
-	return p
+	return words
 }
 
 // Parse reads a text.

@@ -2,7 +2,6 @@ package text
 
 import (
 	"slices"
-	"unicode"
 
 	"golang.org/x/text/unicode/bidi"
 )
@@ -106,39 +105,51 @@ type status struct {
 	isolate  bool
 }
 
+// overriding gives the class that an embedding's text is taken for; ON for its own.
+func overriding(c bidi.Class) bidi.Class {
+	switch c {
+	case bidi.RLO:
+		return bidi.R
+	case bidi.LRO:
+		return bidi.L
+	}
+	return bidi.ON
+}
+
 // explicit applies X1 to X8.
 func (p *paragraph) explicit() {
 	stack := []status{{p.base, bidi.ON, false}}
 	overflowIsolates, overflowEmbeddings, validIsolates := 0, 0, 0
-	next := func(rtl bool) int {
+	// push opens a level, where it is not too deep.
+	push := func(rtl bool, override bidi.Class, isolate bool) bool {
 		level := int(stack[len(stack)-1].level) + 1
 		if rtl == (level%2 == 0) {
 			level++
 		}
-		return level
+		if level > maxEmbedding || overflowIsolates > 0 || overflowEmbeddings > 0 {
+			return false
+		}
+		stack = append(stack, status{uint8(level), override, isolate})
+		return true
+	}
+	// settle gives a character the level and the override that are open.
+	settle := func(i int) {
+		top := stack[len(stack)-1]
+		p.levels[i] = top.level
+		if top.override != bidi.ON && p.classes[i] != bidi.BN {
+			p.classes[i] = top.override
+		}
 	}
 	for i, c := range p.classes {
 		top := stack[len(stack)-1]
 		switch c {
 		case bidi.RLE, bidi.LRE, bidi.RLO, bidi.LRO:
 			p.levels[i] = top.level
-			level := next(c == bidi.RLE || c == bidi.RLO)
-			if level <= maxEmbedding && overflowIsolates == 0 && overflowEmbeddings == 0 {
-				override := bidi.ON
-				if c == bidi.RLO {
-					override = bidi.R
-				} else if c == bidi.LRO {
-					override = bidi.L
-				}
-				stack = append(stack, status{uint8(level), override, false})
-			} else if overflowIsolates == 0 {
+			if !push(c == bidi.RLE || c == bidi.RLO, overriding(c), false) && overflowIsolates == 0 {
 				overflowEmbeddings++
 			}
 		case bidi.RLI, bidi.LRI, bidi.FSI:
-			p.levels[i] = top.level
-			if top.override != bidi.ON {
-				p.classes[i] = top.override
-			}
+			settle(i)
 			rtl := c == bidi.RLI
 			if c == bidi.FSI {
 				end := p.match[i]
@@ -147,10 +158,8 @@ func (p *paragraph) explicit() {
 				}
 				rtl = p.firstStrong(i+1, end, 0) == 1
 			}
-			level := next(rtl)
-			if level <= maxEmbedding && overflowIsolates == 0 && overflowEmbeddings == 0 {
+			if push(rtl, bidi.ON, true) {
 				validIsolates++
-				stack = append(stack, status{uint8(level), bidi.ON, true})
 			} else {
 				overflowIsolates++
 			}
@@ -165,11 +174,7 @@ func (p *paragraph) explicit() {
 				stack = stack[:len(stack)-1]
 				validIsolates--
 			}
-			top = stack[len(stack)-1]
-			p.levels[i] = top.level
-			if top.override != bidi.ON {
-				p.classes[i] = top.override
-			}
+			settle(i)
 		case bidi.PDF:
 			p.levels[i] = top.level
 			if overflowIsolates > 0 {
@@ -185,10 +190,7 @@ func (p *paragraph) explicit() {
 			stack = stack[:1]
 			overflowIsolates, overflowEmbeddings, validIsolates = 0, 0, 0
 		default:
-			p.levels[i] = top.level
-			if top.override != bidi.ON && c != bidi.BN {
-				p.classes[i] = top.override
-			}
+			settle(i)
 		}
 	}
 }
@@ -489,66 +491,4 @@ func (p *paragraph) trailing() {
 			reset = false
 		}
 	}
-}
-
-// Order gives the visual order of stretches with these levels: the index of
-// the stretch that stands first from the left, and so on (L2).
-func Order(levels []uint8) []int {
-	order := make([]int, len(levels))
-	highest, lowest := uint8(0), uint8(255)
-	for i, level := range levels {
-		order[i] = i
-		highest = max(highest, level)
-		if level%2 == 1 {
-			lowest = min(lowest, level)
-		}
-	}
-	for level := highest; level >= lowest && level > 0; level-- {
-		for i := 0; i < len(order); i++ {
-			end := i
-			for end < len(order) && levels[order[end]] >= level {
-				end++
-			}
-			if end > i {
-				slices.Reverse(order[i:end])
-				i = end
-			}
-		}
-	}
-	return order
-}
-
-func canonicalBracket(r rune) rune {
-	switch r {
-	case 0x2329:
-		return 0x3008
-	case 0x232A:
-		return 0x3009
-	}
-	return r
-}
-
-// closers are the paired brackets (Unicode 15, BidiBrackets.txt).
-var closers = func() map[rune]rune {
-	table := map[rune]rune{}
-	pairs := []rune("()[]{}༺༻༼༽᚛᚜⁅⁆⁽⁾₍₎⌈⌉⌊⌋❨❩❪❫❬❭❮❯❰❱❲❳❴❵⟅⟆⟦⟧⟨⟩⟪⟫⟬⟭⟮⟯⦃⦄⦅⦆⦇⦈⦉⦊⦋⦌⦍⦐⦏⦎⦑⦒⦓⦔⦕⦖⦗⦘⧘⧙⧚⧛⧼⧽⸢⸣⸤⸥⸦⸧⸨⸩⹕⹖⹗⹘⹙⹚⹛⹜〈〉《》「」『』【】〔〕〖〗〘〙〚〛﹙﹚﹛﹜﹝﹞（）［］｛｝｟｠｢｣")
-	for i := 0; i+1 < len(pairs); i += 2 {
-		table[pairs[i]] = pairs[i+1]
-	}
-	return table
-}()
-
-// Visual gives a text as it is seen from left to right in a paragraph of a
-// base level (0 from left to right, 1 from right to left), without the
-// characters that only say how to order it.
-func Visual(text string, base int) string {
-	runes := []rune(text)
-	levels := Levels(runes, base)
-	var out []rune
-	for _, i := range Order(levels) {
-		if r := runes[i]; !unicode.Is(unicode.Bidi_Control, r) {
-			out = append(out, r)
-		}
-	}
-	return string(out)
 }

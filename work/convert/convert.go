@@ -253,24 +253,8 @@ func convertFamily(c *Conversion, family *project.Family, target *format.Format,
 			jobs = append(jobs, func() *result { return w.compose(held[i:i+1], source, path, companionPath) })
 		}
 	}
-	results := make([]*result, len(jobs))
-	var group errgroup.Group
-	group.SetLimit(runtime.GOMAXPROCS(0))
-	var done atomic.Int32
-	for i, job := range jobs {
-		group.Go(func() error {
-			results[i] = job()
-			for _, hear := range c.progress {
-				hear(int(done.Add(1)), len(jobs))
-			}
-			return nil
-		})
-	}
-	if err := group.Wait(); err != nil {
-		return err
-	}
 	layouts := map[string]bool{}
-	for _, r := range results {
+	for _, r := range c.run(jobs) {
 		r.losses = slices.DeleteFunc(r.losses, func(l catalog.Loss) bool { // a file of several cultures is told once
 			again := l.Kind == LayoutLoss && l.Path != "" && layouts[l.Path]
 			layouts[l.Path] = layouts[l.Path] || l.Kind == LayoutLoss
@@ -287,6 +271,25 @@ func convertFamily(c *Conversion, family *project.Family, target *format.Format,
 		w.take(r)
 	}
 	return nil
+}
+
+// run does jobs on all cores and gives their results in order.
+func (c *Conversion) run(jobs []func() *result) []*result {
+	results := make([]*result, len(jobs))
+	var group errgroup.Group
+	group.SetLimit(runtime.GOMAXPROCS(0))
+	var done atomic.Int32
+	for i, job := range jobs {
+		group.Go(func() error {
+			results[i] = job()
+			for _, hear := range c.progress {
+				hear(int(done.Add(1)), len(jobs))
+			}
+			return nil
+		})
+	}
+	_ = group.Wait() // no job fails
+	return results
 }
 
 // writer composes files of one target format.
@@ -315,18 +318,7 @@ func (w *writer) compose(from []project.Holding, source *catalog.Catalog, path, 
 	last := from[len(from)-1]
 	r := &result{file: from[0].File, culture: last.Catalog.Culture, path: path, companionPath: companionPath, entries: len(last.Catalog.Entries)}
 	layout := make(chan []catalog.Loss, 1)
-	go func() {
-		var list []catalog.Loss
-		for i, h := range from {
-			if i > 0 && h.File == from[i-1].File {
-				continue
-			}
-			if l := layoutLoss(h.File, h.Catalog, source); l != nil {
-				list = append(list, *l)
-			}
-		}
-		layout <- list
-	}()
+	go func() { layout <- layoutLosses(from, source) }()
 	held, losses := w.carry(from)
 	heldSource, _ := w.carried(source, from[0].File.Format)
 	last = held[len(held)-1]
@@ -362,16 +354,7 @@ func (w *writer) compose(from []project.Holding, source *catalog.Catalog, path, 
 	} else if len(r.companion) > 0 && mixed(last.Catalog) {
 		losses = append(losses, catalog.Loss{Kind: LayoutLoss, Lost: "the order of the entries", Instead: "plurals stand in a file of their own and come last"})
 	}
-	for _, h := range from {
-		if h.Catalog.Obsolete > 0 {
-			losses = append(losses, catalog.Loss{Kind: "obsolete", Offset: -1, Culture: h.Catalog.Culture, Lost: fmt.Sprintf("what is kept of texts that the program has no more (%d)", h.Catalog.Obsolete), Instead: "nothing; they stay in their own file"})
-		}
-		for i := range h.Catalog.Entries {
-			if e := &h.Catalog.Entries[i]; e.Unread != "" {
-				losses = append(losses, catalog.Loss{Kind: "width", Key: e.Key, Offset: e.Offset, Lost: e.Unread, Instead: "the text for the widest", Culture: h.Catalog.Culture})
-			}
-		}
-	}
+	losses = append(losses, leftAside(from)...)
 	losses = catalog.Once(losses)
 	locate := func(begin, end int) {
 		for i := begin; i < end; i++ {
@@ -429,6 +412,34 @@ func mixed(c *catalog.Catalog) bool {
 		}
 	}
 	return false
+}
+
+// leftAside tells of what the files hold and the message tree does not.
+func leftAside(from []project.Holding) (losses []catalog.Loss) {
+	for _, h := range from {
+		if h.Catalog.Obsolete > 0 {
+			losses = append(losses, catalog.Loss{Kind: "obsolete", Offset: -1, Culture: h.Catalog.Culture, Lost: fmt.Sprintf("what is kept of texts that the program has no more (%d)", h.Catalog.Obsolete), Instead: "nothing; they stay in their own file"})
+		}
+		for i := range h.Catalog.Entries {
+			if e := &h.Catalog.Entries[i]; e.Unread != "" {
+				losses = append(losses, catalog.Loss{Kind: "width", Key: e.Key, Offset: e.Offset, Lost: e.Unread, Instead: "the text for the widest", Culture: h.Catalog.Culture})
+			}
+		}
+	}
+	return losses
+}
+
+// layoutLosses tells of the files whose layout is their own, each once.
+func layoutLosses(from []project.Holding, source *catalog.Catalog) (list []catalog.Loss) {
+	for i, h := range from {
+		if i > 0 && h.File == from[i-1].File {
+			continue
+		}
+		if l := layoutLoss(h.File, h.Catalog, source); l != nil {
+			list = append(list, *l)
+		}
+	}
+	return list
 }
 
 // layoutLoss compares the file with what its own format's writer makes of its

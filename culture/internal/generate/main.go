@@ -339,13 +339,6 @@ func (g *generator) dates() {
 		if c.Months == nil {
 			continue
 		}
-		list := func(table map[string]string, keys string) string {
-			var parts []string
-			for key := range strings.FieldsSeq(keys) {
-				parts = append(parts, table[key])
-			}
-			return strings.Join(parts, "|")
-		}
 		patterns := func(table map[string]any, keys []string) []string {
 			var parts []string
 			for _, key := range keys {
@@ -365,6 +358,7 @@ func (g *generator) dates() {
 				fields = append(fields, skeletons[i]+"="+pattern)
 			}
 		}
+		list := listed
 		alone := func(of map[string]map[string]map[string]string, width, keys string) string {
 			if a, f := list(of["stand-alone"][width], keys), list(of["format"][width], keys); a != f {
 				return a
@@ -393,6 +387,15 @@ func (g *generator) dates() {
 		}, "\t")
 	}
 	write("dates.txt", g.differing(rows))
+}
+
+// listed gives the entries of a table under keys, parted by "|".
+func listed(table map[string]string, keys string) string {
+	var parts []string
+	for key := range strings.FieldsSeq(keys) {
+		parts = append(parts, table[key])
+	}
+	return strings.Join(parts, "|")
 }
 
 // currencies writes how many decimals each currency has where it is not two,
