@@ -28,6 +28,7 @@ var floors = [][]string{
 	{"message/icu"},
 	{"message/loose"},
 	{"catalog"},
+	{"catalog/status"},
 	{"message/pseudo"}, // works on catalogs
 	{"format"},
 	{"format/charset", "format/xmlscan", "format/numbered"},

@@ -54,6 +54,8 @@ type Line struct {
 	// Source is the fingerprint of the source's text that the translations are
 	// of, but for those that are moved.
 	Source string `json:"source,omitempty"`
+	// Copies are texts that were put there to be translated, by culture.
+	Copies Prints `json:"copies,omitempty"`
 	// Moved, Drafts and Handed are translations, by culture, of an earlier
 	// source text, those that a machine made, and those that are with a
 	// translator.
@@ -87,7 +89,7 @@ func (p Prints) With(tag culture.Tag, print string) Prints {
 }
 
 func (e *Line) empty() bool {
-	return e.Arguments == nil && !e.Markup && e.Source == "" && e.Moved == nil && e.Drafts == nil && e.Handed == nil && len(e.Aside) == 0
+	return e.Arguments == nil && !e.Markup && e.Source == "" && e.Copies == nil && e.Moved == nil && e.Drafts == nil && e.Handed == nil && len(e.Aside) == 0
 }
 
 // argument is what is known of one position; an empty name is a gap.
@@ -344,7 +346,7 @@ func (r *Record) Of(key string) Line {
 // it is, made by a person.
 func (r *Record) Settle(key string, tag culture.Tag) {
 	e := r.Of(key)
-	e.Moved, e.Drafts, e.Handed = e.Moved.With(tag, ""), e.Drafts.With(tag, ""), e.Handed.With(tag, "")
+	e.Copies, e.Moved, e.Drafts, e.Handed = e.Copies.With(tag, ""), e.Moved.With(tag, ""), e.Drafts.With(tag, ""), e.Handed.With(tag, "")
 	r.Put(e)
 }
 
@@ -373,7 +375,7 @@ func (r *Record) Mark(f *Family) {
 		}
 		changed := line.Source != "" && line.Source != Fingerprint(s)
 		for _, m := range f.Members {
-			if m == source || !changed && line.Moved[m.Culture] == "" && line.Drafts[m.Culture] == "" {
+			if m == source || !changed && line.Copies[m.Culture] == "" && line.Moved[m.Culture] == "" && line.Drafts[m.Culture] == "" {
 				continue
 			}
 			e := m.Catalog.Find(id.key)
@@ -381,6 +383,8 @@ func (r *Record) Mark(f *Family) {
 				continue
 			}
 			switch print := Fingerprint(e); {
+			case line.Copies[m.Culture] == print:
+				e.State = catalog.Missing
 			case changed, line.Moved[m.Culture] == print:
 				e.State = catalog.Moved
 			case line.Drafts[m.Culture] == print:
@@ -395,7 +399,7 @@ func (r *Record) Mark(f *Family) {
 func (r *Record) SetState(f *Family, key string, tag culture.Tag, state catalog.State) {
 	r.Turn(f, key)
 	line := r.Of(key)
-	line.Moved, line.Drafts = line.Moved.With(tag, ""), line.Drafts.With(tag, "")
+	line.Copies, line.Moved, line.Drafts = line.Copies.With(tag, ""), line.Moved.With(tag, ""), line.Drafts.With(tag, "")
 	switch print := Fingerprint(f.Member(tag).Catalog.Find(key)); state {
 	case catalog.Moved:
 		line.Moved = line.Moved.With(tag, print)

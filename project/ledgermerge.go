@@ -23,6 +23,7 @@ func MergeLedgers(base, ours, theirs []byte) ([]byte, error) {
 			if reflect.DeepEqual(b.Arguments, o.Arguments) {
 				e.Arguments = t.Arguments
 			}
+			e.Copies = mergePrints(b.Copies, o.Copies, t.Copies)
 			e.Moved, e.Drafts, e.Handed = mergePrints(b.Moved, o.Moved, t.Moved), mergePrints(b.Drafts, o.Drafts, t.Drafts), mergePrints(b.Handed, o.Handed, t.Handed)
 			e.Aside = mergePrints(b.Aside, o.Aside, t.Aside)
 			out.Put(e)

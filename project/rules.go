@@ -9,12 +9,12 @@ import (
 	"zelvik/verify"
 )
 
-// Verifiable gives the family as the rules see it.
-func (f *Family) Verifiable(names []string, partial bool) *verify.Family {
-	v := &verify.Family{Family: &f.Family, Format: f.Format.Name, Names: names, Partial: partial}
+// Verifiable gives a family as the rules see it.
+func (w *Workspace) Verifiable(f *Family) *verify.Family {
+	v := &verify.Family{Family: &f.Family, Format: f.Format.Name, Names: w.Config.Verify.Names, Cultures: w.Config.Cultures, Partial: w.Partial}
 	v.HasNeutral = !f.Format.Holds.Bilingual && f.Format.Path("", "t", "xx", true) != f.Format.Path("", "t", "xx", false)
 	for _, file := range f.Misnamed {
-		m := verify.Misnamed{Path: file.Path, Why: file.Location.Misnamed, Meant: file.Location.Meant, Unknown: file.Location.Unknown}
+		m := verify.Misnamed{Path: file.Path, Why: file.Location.Misnamed, Meant: file.Location.Meant, Culture: file.Location.Culture, Unknown: file.Location.Unknown}
 		if near, _ := NearExtension(file.Path); near != nil && m.Why == "" {
 			m.Why = "the platform does not read a file with this ending"
 			m.Meant = near.Path(f.Dir, f.Table, file.Location.Culture, file.Location.Neutral)

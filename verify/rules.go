@@ -11,7 +11,7 @@ import (
 var Rules = []*Rule{
 	fileDamaged, fileMisnamed, cultureUnknown, defaultMissing,
 	keyDuplicate, keyOrphan, mergeConflict,
-	textMissing, textEmpty, textCopied, textMoved, textDraft,
+	cultureAbsent, textMissing, textEmpty, textCopied, textMoved, textDraft,
 	placeholderLost, placeholderAdded, placeholderType, markupBroken,
 	pluralGap, pluralIdle, selectGap,
 	escapeWrong, scriptUnexpected,

@@ -8,6 +8,7 @@ import (
 	"unicode"
 
 	"zelvik/catalog"
+	"zelvik/catalog/status"
 	"zelvik/culture"
 	"zelvik/finding"
 	"zelvik/message"
@@ -58,32 +59,97 @@ func nearKey(c *catalog.Catalog, key string) string {
 }
 
 var textMissing = &Rule{
-	Name: "text-missing", Severity: finding.Error,
+	Name: "text-missing", Severity: finding.Warning,
 	Doc:     "A culture has no text for a key, nor has a parent that may answer for it.",
 	Why:     "The reader sees the source language in the middle of their own.",
 	Example: "boarding_title is in values/ and not in values-fi/",
 	Mend:    "Translate it: zelvik set KEY TEXT --culture TAG",
-	Pair: func(p *Pair, report Report) {
-		if p.Entry == nil && p.Answer == nil && !parentTold(p) && !p.Source.Fixed && p.Source.Reference == "" && !p.Source.Message.Empty() && !p.Member.Culture.Pseudo() && !Stays(p.Source.Message, p.Family.Names) {
-			report(missing{p.Member, p.Source.Key}, fmt.Sprintf("%s has no text for %s (%q)", p.Member.Culture.Name(), p.Source.Key, short(p.Source.Message)), "")
+	Family: func(f *Family, report Report) {
+		source := f.SourceMember()
+		if source == nil {
+			return
+		}
+		var thin []*catalog.Member // are told as a whole
+		lacks := map[*catalog.Member][]*catalog.Entry{}
+		for _, m := range f.Members {
+			if m == source || m.Culture.Pseudo() {
+				continue
+			}
+			of := 0
+			for i := range source.Catalog.Entries {
+				s := &source.Catalog.Entries[i]
+				switch status.Of(f.Family, m, s, m.Catalog.Find(s.ID()), f.Names) {
+				case status.Exempt:
+					continue
+				case status.Missing:
+					if !parentTold(f, m) {
+						lacks[m] = append(lacks[m], s)
+					}
+				case status.Waiting:
+					lacks[m] = append(lacks[m], s)
+				}
+				of++
+			}
+			if n := len(lacks[m]); n > mostLacking && n*2 > of {
+				thin = append(thin, m)
+				report(m, fmt.Sprintf("%s has %d of %d texts", m.Culture.Name(), of-n, of), "zelvik draft fills them, zelvik handoff gives them to a translator")
+			}
+		}
+		for i := range source.Catalog.Entries {
+			s := &source.Catalog.Entries[i]
+			about := lacking{source: s}
+			var names []string
+			for _, m := range f.Members {
+				if !slices.Contains(thin, m) && len(lacks[m]) > 0 && lacks[m][0] == s {
+					about.members, names = append(about.members, m), append(names, m.Culture.Name())
+					lacks[m] = lacks[m][1:]
+				}
+			}
+			if names != nil {
+				report(about, fmt.Sprintf("%s (%q) has no text in %s", s.Key, short(s.Message), strings.Join(names, ", ")), "")
+			}
 		}
 	},
 }
 
-// parentTold reports whether a parent of the culture is in the family: what
-// it lacks is told there, and once.
-func parentTold(p *Pair) bool {
-	return slices.ContainsFunc(p.Member.Culture.Parents(), func(tag culture.Tag) bool {
-		return tag != p.Family.Source && p.Family.Member(tag) != nil
-	})
+// mostLacking is up to how many missing texts of a culture are told one by one,
+// whatever part of it they are.
+const mostLacking = 10
+
+var cultureAbsent = &Rule{
+	Name: "culture-absent", Severity: finding.Error,
+	Doc:     "A culture that zelvik.yaml names has no file in a family.",
+	Why:     "Its readers see the source language, and nothing tells that somebody should translate.",
+	Example: "cultures: [de, fr] beside values/ and values-de/",
+	Mend:    "Make its files: zelvik begin TAG",
+	Family: func(f *Family, report Report) {
+		var names []string
+		for _, tag := range f.Absent() {
+			names = append(names, fmt.Sprintf("%s (%s)", tag.Name(), tag))
+		}
+		if names != nil {
+			report(f.Name, "zelvik.yaml names cultures that have no file here: "+strings.Join(names, ", "), "")
+		}
+	},
 }
 
-// Stays reports whether a text is the same in every culture: an address, a
-// number, or one of the project's names.
-func Stays(m message.Message, names []string) bool {
-	text := m.String()
-	return slices.Contains(names, text) || !strings.ContainsAny(text, " \t\n") && strings.Contains(text, "://") ||
-		m.Choice == nil && !m.HasPlaceholders() && !strings.ContainsFunc(text, unicode.IsLetter)
+// Absent gives the cultures that the family is to have and has not.
+func (f *Family) Absent() (list []culture.Tag) {
+	for _, tag := range f.Cultures {
+		misnamed := func(m Misnamed) bool { return m.Culture == tag } // that is told
+		if f.Member(tag) == nil && !f.Partial && !slices.ContainsFunc(f.Misnamed, misnamed) {
+			list = append(list, tag)
+		}
+	}
+	return list
+}
+
+// parentTold reports whether a parent of a culture is in the family: what it
+// lacks is told there, and once.
+func parentTold(f *Family, m *catalog.Member) bool {
+	return slices.ContainsFunc(m.Culture.Parents(), func(tag culture.Tag) bool {
+		return tag != f.Source && f.Member(tag) != nil
+	})
 }
 
 // short gives the beginning of a message.
@@ -102,7 +168,7 @@ var textEmpty = &Rule{
 	Example: `<string name="boarding_title"></string>`,
 	Mend:    "Translate it, or remove the entry so that it falls back.",
 	Pair: func(p *Pair, report Report) {
-		if p.Entry != nil && p.Entry.Reference == "" && p.Entry.Message.Empty() && !p.Source.Message.Empty() {
+		if p.Status == status.Empty {
 			report(p.Entry, "the text is empty; the source says "+fmt.Sprintf("%q", short(p.Source.Message)), "")
 		}
 	},
@@ -115,7 +181,7 @@ var textMoved = &Rule{
 	Example: `"Harbour map" became "Chart of the harbour", and the German text is still "Hafenplan"`,
 	Mend:    "Translate it anew, or say that it still fits: zelvik set KEY --state done --culture TAG",
 	Pair: func(p *Pair, report Report) {
-		if p.Entry != nil && p.Entry.State == catalog.Moved {
+		if p.Status == status.Moved {
 			report(p.Entry, fmt.Sprintf("the source changed after the translation; now it says %q", short(p.Source.Message)), "")
 		}
 	},
@@ -128,7 +194,7 @@ var textDraft = &Rule{
 	Example: "zelvik draft filled boarding_title in Finnish",
 	Mend:    "Read it; then change it, or say that it is right: zelvik set KEY --state done --culture TAG",
 	Pair: func(p *Pair, report Report) {
-		if p.Entry != nil && p.Entry.State == catalog.Draft {
+		if p.Status == status.Draft {
 			report(p.Entry, fmt.Sprintf("a draft that nobody has looked at: %q", short(p.Entry.Message)), "")
 		}
 	},
@@ -141,46 +207,10 @@ var textCopied = &Rule{
 	Example: `values-fi/strings.xml: <string name="delay_title">Your sailing is late</string>`,
 	Mend:    "Translate it; mark names in zelvik.yaml under verify: names.",
 	Pair: func(p *Pair, report Report) {
-		if p.Entry != nil && p.Family.Copied(p.Member, p.Source, p.Entry) {
+		if p.Status == status.Copied {
 			report(p.Entry, fmt.Sprintf("the text is the source's own: %q", short(p.Entry.Message)), "")
 		}
 	},
-}
-
-// Copied reports whether a translation is the source's own text, and has words
-// that are to be translated.
-func (f *Family) Copied(m *catalog.Member, source, entry *catalog.Entry) bool {
-	if source.Fixed || entry.Reference != "" || m.Culture.Pseudo() || m.Culture.Base() == f.Source.Base() {
-		return false
-	}
-	text := entry.Message.String()
-	if text == "" || text != source.Message.String() || slices.Contains(f.Names, text) {
-		return false
-	}
-	return translatable(entry.Message, m.Culture.Script() != f.Source.Script(), f.Names)
-}
-
-// translatable reports whether a text has words that a translator would not
-// leave: two words of which one is no name by its look, or in another script
-// one such word. Addresses, codes and capitalised names are left.
-func translatable(m message.Message, otherScript bool, names []string) bool {
-	words, plain, capitals := 0, 0, 0
-	for word := range strings.FieldsSeq(m.Main().Literal()) {
-		if strings.Contains(word, "://") || strings.Contains(word, "@") || strings.Contains(word, "www.") {
-			continue
-		}
-		word = strings.TrimFunc(word, func(r rune) bool { return !unicode.IsLetter(r) })
-		if len([]rune(word)) < 3 || slices.ContainsFunc(names, func(name string) bool { return strings.Contains(name, word) }) {
-			continue
-		}
-		words++
-		if strings.ToLower(word) == word {
-			plain++
-		} else if strings.ToUpper(word) != word {
-			capitals++
-		}
-	}
-	return plain > 0 && (words > 1 || otherScript) || otherScript && words == 1 && capitals == 1
 }
 
 var scriptUnexpected = &Rule{

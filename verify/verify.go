@@ -11,6 +11,7 @@ import (
 	"golang.org/x/sync/errgroup"
 
 	"zelvik/catalog"
+	"zelvik/catalog/status"
 	"zelvik/culture"
 	"zelvik/finding"
 )
@@ -44,6 +45,8 @@ type Family struct {
 	Format string
 	// HasNeutral says that the platform expects a file without a culture.
 	HasNeutral bool
+	// Cultures are those that the family is to have.
+	Cultures []culture.Tag
 	// Partial says that files were named one by one, so that the family may
 	// have others.
 	Partial bool
@@ -58,17 +61,19 @@ type Family struct {
 // Misnamed is a file whose name is nearly right.
 type Misnamed struct {
 	Path, Why, Meant string
+	// Culture is the one that is meant, "" where that is not known.
+	Culture culture.Tag
 	Unknown          *culture.UnknownError
 }
 
 // Pair is a translation beside its source. Entry is nil where the culture has
-// none; Answer then is the entry of the parent that answers instead, or nil.
+// none; Status says whether a parent answers then.
 type Pair struct {
 	Family *Family
 	Member *catalog.Member
 	Source *catalog.Entry
 	Entry  *catalog.Entry
-	Answer *catalog.Entry
+	Status status.Status
 }
 
 // Coverage is how complete one culture of one family is.
@@ -123,6 +128,9 @@ func Run(families []*Family, others []finding.Finding, severities Severities) *R
 				result.Summary.Files++
 			}
 			result.Summary.Entries += len(m.Catalog.Entries)
+		}
+		for _, tag := range f.Absent() {
+			result.Coverage = append(result.Coverage, Cover(f, NoFile(tag)))
 		}
 		_ = f.SourceMember() // build what the workers share before they start
 		for _, m := range f.Members {
@@ -184,7 +192,8 @@ func (r *Result) Limit(asked []culture.Tag) {
 	}
 	r.Coverage = slices.DeleteFunc(r.Coverage, func(c Coverage) bool { return !slices.Contains(asked, c.Culture) })
 	kept := slices.DeleteFunc(r.Findings, func(f finding.Finding) bool {
-		return f.Culture != "" && !slices.Contains(asked, culture.Tag(f.Culture))
+		return f.Culture != "" && !slices.Contains(asked, culture.Tag(f.Culture)) ||
+			f.Culture == "" && f.Cultures != nil && f.Screen == "" && !slices.ContainsFunc(f.Cultures, func(tag string) bool { return slices.Contains(asked, culture.Tag(tag)) })
 	})
 	r.Findings, r.Summary.Errors, r.Summary.Warnings, r.Summary.Advice = kept, 0, 0, 0
 	r.judge(nil)
@@ -193,6 +202,11 @@ func (r *Result) Limit(asked []culture.Tag) {
 // Worst reports whether any finding is at or above the threshold.
 func (r *Result) Worst(threshold finding.Severity) bool {
 	return slices.ContainsFunc(r.Findings, func(f finding.Finding) bool { return f.Severity >= threshold })
+}
+
+// NoFile is a member of a culture that has no file.
+func NoFile(tag culture.Tag) *catalog.Member {
+	return &catalog.Member{Culture: tag, Catalog: &catalog.Catalog{Culture: tag}}
 }
 
 // Cover counts how much of the source one culture of a family has.
@@ -205,32 +219,20 @@ func Cover(f *Family, m *catalog.Member) Coverage {
 	}
 	for i := range source.Catalog.Entries {
 		e := &source.Catalog.Entries[i]
-		if e.Fixed || e.Reference != "" || Stays(e.Message, f.Names) && m.Catalog.Find(e.ID()) == nil {
+		if e.Fixed || e.Reference != "" {
 			continue
 		}
-		c.Entries++
-		if own, answer := f.answer(e, m); own != nil && !own.Message.Empty() || own == nil && answer != nil || e.Message.Empty() {
+		switch how := status.Of(f.Family, m, e, m.Catalog.Find(e.ID()), f.Names); {
+		case how == status.Exempt:
+			continue
+		case !how.Lacks():
 			c.Answered++
+			fallthrough
+		default:
+			c.Entries++
 		}
 	}
 	return c
-}
-
-// answer gives the culture's own entry for a source entry, and where there is
-// none the entry of a parent in the family that is not the source.
-func (f *Family) answer(source *catalog.Entry, m *catalog.Member) (own, parent *catalog.Entry) {
-	id := source.ID()
-	if own = m.Catalog.Find(id); own != nil {
-		return own, nil
-	}
-	for tag := m.Culture.Parent(); tag != ""; tag = tag.Parent() {
-		if p := f.Member(tag); p != nil {
-			if e := p.Catalog.Find(id); e != nil {
-				return nil, e
-			}
-		}
-	}
-	return nil, nil
 }
 
 // collector gathers the findings of one job.
@@ -255,8 +257,16 @@ func (c *collector) report(rule *Rule) Report {
 			f.Path, f.Culture = about.Path, string(about.Culture)
 		case Misnamed:
 			f.Path = about.Path
-		case missing:
-			f.Path, f.Culture, f.Key = about.member.Path, string(about.member.Culture), about.key
+		case lacking:
+			f.Key = about.source.Key
+			if len(about.members) == 1 {
+				f.Path, f.Culture = about.members[0].Path, string(about.members[0].Culture)
+				break
+			}
+			f.Path, f.Line, f.Column = c.family.Place(c.family.SourceMember(), about.source)
+			for _, m := range about.members {
+				f.Cultures = append(f.Cultures, string(m.Culture))
+			}
 		case string:
 			f.Path = about
 		default:
@@ -266,10 +276,10 @@ func (c *collector) report(rule *Rule) Report {
 	}
 }
 
-// missing is an entry that a member does not have.
-type missing struct {
-	member *catalog.Member
-	key    string
+// lacking is an entry of the source that members have no text for.
+type lacking struct {
+	source  *catalog.Entry
+	members []*catalog.Member
 }
 
 func (c *collector) wholeFamily() {
@@ -299,8 +309,8 @@ func (c *collector) oneMember() {
 	}
 	for i := range source.Catalog.Entries {
 		e := &source.Catalog.Entries[i]
-		pair := Pair{Family: c.family, Member: c.member, Source: e}
-		pair.Entry, pair.Answer = c.family.answer(e, c.member)
+		pair := Pair{Family: c.family, Member: c.member, Source: e, Entry: c.member.Catalog.Find(e.ID())}
+		pair.Status = status.Of(c.family.Family, c.member, e, pair.Entry, c.family.Names)
 		for i, rule := range pairRules {
 			rule.Pair(&pair, reports[i])
 		}

@@ -352,7 +352,7 @@ func (e *env) commit(c *cli.Command, plan *files.Plan) error {
 	if !c.Bool("dry-run") {
 		return e.place(plan)
 	}
-	if err := errors.Join(plan.Refused(), plan.Check()); err != nil {
+	if err := errors.Join(plan.Refused(), plan.Check()); err != nil || c.String("output") == "json" { // a program reads the report
 		return err
 	}
 	p, err := e.printer(c)

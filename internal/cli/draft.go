@@ -80,14 +80,12 @@ func (e *env) draft(ctx context.Context, c *cli.Command) error {
 	if err != nil {
 		return err
 	}
+	if err = e.commit(c, &d.Plan); err != nil {
+		return err
+	}
 	if shape == "json" {
-		if !c.Bool("dry-run") {
-			if err := e.place(&d.Plan); err != nil {
-				return err
-			}
-		}
 		err = e.json(d)
-	} else if err = e.commit(c, &d.Plan); err == nil {
+	} else {
 		e.printDraft(c, d)
 	}
 	if err == nil && d.Faults != nil {

@@ -188,14 +188,7 @@ func (e *env) takeback(_ context.Context, c *cli.Command) error {
 	if err != nil {
 		return err
 	}
-	if shape == "json" {
-		if !c.Bool("dry-run") {
-			err = e.place(&t.Plan)
-		}
-	} else {
-		err = e.commit(c, &t.Plan)
-	}
-	if err != nil {
+	if err := e.commit(c, &t.Plan); err != nil {
 		return err
 	}
 	counts := map[string]int{}

@@ -57,12 +57,10 @@ func (e *env) reconcile(_ context.Context, c *cli.Command) error {
 	if err != nil {
 		return err
 	}
+	if err := e.commit(c, &plan.Plan); err != nil {
+		return err
+	}
 	if shape == "json" {
-		if !c.Bool("dry-run") {
-			if err := e.place(&plan.Plan); err != nil {
-				return err
-			}
-		}
 		steps := plan.Steps
 		if steps == nil {
 			steps = []level.Step{}
@@ -72,9 +70,6 @@ func (e *env) reconcile(_ context.Context, c *cli.Command) error {
 			left = []string{}
 		}
 		return e.json(map[string]any{"steps": steps, "left": left})
-	}
-	if err := e.commit(c, &plan.Plan); err != nil {
-		return err
 	}
 	return e.printLevel(c, plan)
 }
@@ -131,7 +126,7 @@ func (e *env) printLevel(c *cli.Command, plan *level.Level) error {
 		}
 	}
 	e.reportLosses(p, plan.Losses, c.Bool("verbose"))
-	p.Printf("\nNext: zelvik table --state missing,moved shows what is to be translated.\n")
+	p.Printf("\nNext: zelvik table --state missing,waiting,moved shows what is to be translated.\n")
 	return nil
 }
 

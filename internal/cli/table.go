@@ -27,7 +27,7 @@ func (e *env) tableCommand() *cli.Command {
 		Usage:     "keys down, cultures across, side by side",
 		ArgsUsage: "[PATH...]",
 		Description: "zelvik table res --cultures de,fr --keys 'booking_*'\n" +
-			"zelvik table --state missing,moved\n" +
+			"zelvik table --state missing,waiting,moved\n" +
 			"zelvik table --output html --out texts.html",
 		Flags: []cli.Flag{
 			projectFlag(), fromFlag(), culturesFlag(), replaceFlag(), outputFlag("text, json, html, csv, xlsx"),

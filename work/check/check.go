@@ -79,7 +79,7 @@ func Run(w *project.Workspace, others []finding.Finding) *verify.Result {
 		} else {
 			found = append(found, finding.Finding{Rule: "file-damaged", Severity: finding.Error, Path: project.LedgerName, Message: err.Error(), Mend: "restore it from version control"})
 		}
-		families = append(families, f.Verifiable(w.Config.Verify.Names, w.Partial))
+		families = append(families, w.Verifiable(f))
 		told := map[*project.File]bool{}
 		for i, file := range f.Files {
 			if told[file] { // it holds several cultures

@@ -7,6 +7,7 @@ import (
 	"strings"
 
 	"zelvik/catalog"
+	"zelvik/catalog/status"
 	"zelvik/culture"
 	"zelvik/files"
 	"zelvik/format"
@@ -20,11 +21,6 @@ type Handoff struct {
 	Losses []catalog.Loss
 	// Skipped says which families were left out, and why.
 	Skipped []string
-}
-
-// waits reports whether a text is to be translated or looked at.
-func waits(s, e *catalog.Entry) bool {
-	return e == nil || e.Message.Empty() && !s.Message.Empty() || e.State == catalog.Missing || e.State == catalog.Draft || e.State == catalog.Moved
 }
 
 // HandoffOptions say what is handed out.
@@ -71,7 +67,7 @@ func Out(w *project.Workspace, target *format.Format, o HandoffOptions) (*Handof
 			for j := range source.Catalog.Entries {
 				s := &source.Catalog.Entries[j]
 				e := m.Catalog.Find(s.ID())
-				if s.Fixed || s.Product != "" || !all && !waits(s, e) {
+				if s.Fixed || s.Product != "" || !all && !status.Of(&f.Family, m, s, e, w.Config.Verify.Names).Open() {
 					continue
 				}
 				from.Add(*s)

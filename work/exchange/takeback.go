@@ -6,6 +6,7 @@ import (
 	"strings"
 
 	"zelvik/catalog"
+	"zelvik/catalog/status"
 	"zelvik/culture"
 	"zelvik/files"
 	"zelvik/finding"
@@ -190,7 +191,7 @@ func (t *Takeback) verdict(m *catalog.Member, e *catalog.Entry, broken *finding.
 	switch asked := t.asked.Find(e.ID()); {
 	case s == nil:
 		return "conflict", "the source does not have the key any more"
-	case now != nil && now.Message.String() == e.Message.String() && !waits(s, now):
+	case now != nil && now.Message.String() == e.Message.String() && !status.Of(&t.family.Family, m, s, now, nil).Open():
 		return "same", ""
 	case asked != nil && !sameText(asked, s):
 		return "conflict", fmt.Sprintf("the source changed meanwhile, from %q to %q", asked.Message.String(), s.Message.String())

@@ -7,6 +7,7 @@ import (
 	"strings"
 
 	"zelvik/catalog"
+	"zelvik/catalog/status"
 	"zelvik/culture"
 	"zelvik/files"
 	"zelvik/format"
@@ -14,7 +15,6 @@ import (
 	"zelvik/message"
 	"zelvik/message/icu"
 	"zelvik/project"
-	"zelvik/verify"
 	"zelvik/work/level/memory"
 	"zelvik/work/level/service"
 )
@@ -80,7 +80,7 @@ func Remember(w *project.Workspace) (*memory.Memory, error) {
 		if source == nil {
 			continue
 		}
-		v := f.Verifiable(w.Config.Verify.Names, w.Partial)
+		v := w.Verifiable(f)
 		for _, one := range f.Members {
 			if one == source || one.Culture.Pseudo() {
 				continue
@@ -88,7 +88,7 @@ func Remember(w *project.Workspace) (*memory.Memory, error) {
 			own := &catalog.Catalog{Culture: one.Culture}
 			for i := range one.Catalog.Entries {
 				e := &one.Catalog.Entries[i]
-				if s := source.Catalog.Find(e.ID()); s != nil && !v.Copied(one, s, e) {
+				if s := source.Catalog.Find(e.ID()); s != nil && !status.Of(&f.Family, one, s, e, v.Names).Wanting() {
 					own.Add(*e)
 				}
 			}
@@ -136,12 +136,6 @@ type wanting struct {
 	source *catalog.Entry
 	// now is what is there: nothing, an empty text or a copy.
 	now *catalog.Entry
-}
-
-// lacks reports whether a culture has no text of its own for an entry: none, an
-// empty one, or a copy of the source's.
-func lacks(v *verify.Family, m *catalog.Member, s, e *catalog.Entry) bool {
-	return e == nil || e.State == catalog.Missing || e.Message.Empty() && !s.Message.Empty() || e.State != catalog.Done && v.Copied(m, s, e)
 }
 
 // FillIn plans to fill the texts that are missing, empty, or copies of the
@@ -202,7 +196,7 @@ func (d *Draft) wanting(w *project.Workspace, o DraftOptions) ([]drafting, error
 		if err != nil {
 			return nil, err
 		}
-		v := f.Verifiable(w.Config.Verify.Names, w.Partial)
+		v := w.Verifiable(f)
 		for i, m := range f.Members {
 			if m == source || m.Culture.Pseudo() || o.Cultures != nil && !slices.Contains(o.Cultures, m.Culture) {
 				continue
@@ -215,7 +209,7 @@ func (d *Draft) wanting(w *project.Workspace, o DraftOptions) ([]drafting, error
 			for j := range source.Catalog.Entries {
 				s := &source.Catalog.Entries[j]
 				e := m.Catalog.Find(s.ID())
-				if s.Fixed || s.Product != "" || s.Reference != "" || s.Message.Empty() || e == nil && f.Regional(m) || !lacks(v, m, s, e) || verify.Stays(s.Message, v.Names) {
+				if s.Fixed || s.Product != "" || s.Reference != "" || s.Message.Empty() || e == nil && f.Regional(m) || !status.Of(&f.Family, m, s, e, v.Names).Wanting() || status.Stays(s.Message, v.Names) {
 					continue
 				}
 				job.texts = append(job.texts, wanting{s, e})
@@ -349,6 +343,7 @@ func (d *Draft) take(w *project.Workspace, r *reconciliation, o DraftOptions, jo
 		} else {
 			job.record.Turn(f, key)
 			line := job.record.Of(key)
+			line.Copies = line.Copies.With(m.Culture, "")
 			line.Drafts = line.Drafts.With(m.Culture, project.Fingerprint(&catalog.Entry{Message: text}))
 			job.record.Put(line)
 		}

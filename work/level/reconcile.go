@@ -8,6 +8,7 @@ import (
 	"golang.org/x/sync/errgroup"
 
 	"zelvik/catalog"
+	"zelvik/catalog/status"
 	"zelvik/culture"
 	"zelvik/files"
 	"zelvik/format"
@@ -15,7 +16,6 @@ import (
 	"zelvik/message"
 	"zelvik/message/icu"
 	"zelvik/project"
-	"zelvik/verify"
 	"zelvik/work/level/memory"
 )
 
@@ -218,10 +218,10 @@ func (r *reconciliation) note(f *project.Family, record *project.Record, left ma
 		line.Source = project.Fingerprint(s)
 		for _, m := range f.Members {
 			tag := m.Culture
-			if (was == "" || was == line.Source) && line.Moved == nil && line.Drafts == nil {
+			if (was == "" || was == line.Source) && line.Copies == nil && line.Moved == nil && line.Drafts == nil {
 				break
 			}
-			if m == source || was == line.Source && (left[tag] || line.Moved[tag] == "" && line.Drafts[tag] == "") {
+			if m == source || was == line.Source && (left[tag] || line.Copies[tag] == "" && line.Moved[tag] == "" && line.Drafts[tag] == "") {
 				continue
 			}
 			e := m.Catalog.Find(s.ID())
@@ -231,6 +231,9 @@ func (r *reconciliation) note(f *project.Family, record *project.Record, left ma
 			print := project.Fingerprint(e)
 			if line.Drafts[tag] != print {
 				line.Drafts = line.Drafts.With(tag, "")
+			}
+			if e != nil && line.Copies[tag] != print {
+				line.Copies = line.Copies.With(tag, "")
 			}
 			switch {
 			case f.HoldsStates() || e == nil || e.Message.Empty():
@@ -246,7 +249,7 @@ func (r *reconciliation) note(f *project.Family, record *project.Record, left ma
 	for key, line := range record.Lines() {
 		if source.Catalog.Find(key) == nil && len(line.Aside) == 0 &&
 			!slices.ContainsFunc(f.Members, func(m *catalog.Member) bool { return m.Catalog.Find(key) != nil }) {
-			line.Source, line.Moved, line.Drafts = "", nil, nil
+			line.Source, line.Copies, line.Moved, line.Drafts = "", nil, nil, nil
 			record.Put(line)
 		}
 	}
@@ -305,14 +308,19 @@ func (r *reconciliation) member(f *project.Family, record *project.Record, m *ca
 		if e == nil && f.Format.Holds.Bilingual && own.Find(s.ID()) != nil && r.options.Fill != FillDraft {
 			continue // it waits beside its source already
 		}
+		how := status.Of(&f.Family, m, s, e, names)
 		if e == nil {
-			if asked && !s.Fixed && !taken[s.Key] && !f.Regional(m) && !verify.Stays(s.Message, names) {
+			if asked && how == status.Missing && !taken[s.Key] && !f.Regional(m) {
 				r.lacking(f, record, m, file, s, last, step)
 			}
 			continue
 		}
 		last = s.Key
 		if !moved[s.Key] || e.Message.Empty() {
+			continue
+		}
+		if how == status.Waiting && !f.Format.Holds.Bilingual { // a copy of what the source said before
+			r.lacking(f, record, m, file, s, last, step)
 			continue
 		}
 		step("moved", s.Key, "")
@@ -359,6 +367,10 @@ func (r *reconciliation) lacking(f *project.Family, record *project.Record, m *c
 			text = message.Message{}
 		case text.Choice != nil:
 			text = numbered.Shape(text, m.Culture)
+		}
+		if !f.HoldsStates() && !text.Empty() {
+			line.Copies = line.Copies.With(m.Culture, project.Fingerprint(&catalog.Entry{Message: text}))
+			record.Put(line)
 		}
 	}
 	if _, index, ok := catalog.SplitArrayKey(s.Key); ok && index > 0 && f.Format.Holds.Arrays && !f.Format.Holds.Items {

@@ -14,13 +14,13 @@ import (
 	"golang.org/x/sync/errgroup"
 
 	"zelvik/catalog"
+	"zelvik/catalog/status"
 	"zelvik/files"
 	"zelvik/finding"
 	"zelvik/format"
 	"zelvik/lift"
 	"zelvik/message"
 	"zelvik/project"
-	"zelvik/verify"
 )
 
 // Lift is the plan that moves texts out of layouts and code into catalogs.
@@ -186,7 +186,7 @@ func texts(w *project.Workspace, file *source) []Lifted {
 	text := string(file.data)
 	lines := finding.NewLines(text)
 	for _, f := range file.kind.Find(filepath.ToSlash(file.path), text, o) {
-		if verify.Stays(message.Plain(f.Text), w.Config.Verify.Names) {
+		if status.Stays(message.Plain(f.Text), w.Config.Verify.Names) {
 			continue
 		}
 		one := Lifted{Path: file.path, Kind: file.kind.Name, Screen: f.Screen, Text: f.Text, Where: f.Where, Certain: f.Certain, Doubt: f.Doubt, found: f, file: file, home: home}

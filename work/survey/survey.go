@@ -64,7 +64,10 @@ type Other struct {
 func Of(w *project.Workspace, dir string) (*Survey, error) {
 	s := &Survey{Families: []Surveyed{}, Others: []Other{}}
 	for _, f := range w.Families {
-		v := f.Verifiable(w.Config.Verify.Names, w.Partial)
+		if r, err := w.Record(f); err == nil { // copies that wait are no texts
+			r.Mark(f)
+		}
+		v := w.Verifiable(f)
 		covered := make([]verify.Coverage, len(f.Members))
 		for _, m := range f.Members {
 			m.Catalog.At("") // make the indexes before they are shared
@@ -86,6 +89,10 @@ func Of(w *project.Workspace, dir string) (*Survey, error) {
 			one.Cultures = append(one.Cultures, c)
 		}
 		one.Files = len(files)
+		for _, tag := range v.Absent() {
+			c := verify.Cover(v, verify.NoFile(tag))
+			one.Cultures = append(one.Cultures, Covered{Culture: tag, Answered: c.Answered, Of: c.Entries})
+		}
 		for _, file := range f.Misnamed {
 			m := SurveyMisnamed{Path: file.Path, Why: file.Location.Misnamed, Meant: file.Location.Meant}
 			if near, _ := project.NearExtension(file.Path); near != nil && m.Why == "" {

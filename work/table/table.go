@@ -6,6 +6,7 @@ import (
 	"strings"
 
 	"zelvik/catalog"
+	"zelvik/catalog/status"
 	"zelvik/culture"
 	"zelvik/format"
 	"zelvik/message"
@@ -43,6 +44,7 @@ const (
 	CellMissing CellState = "missing" // no text, and no parent answers
 	CellParent  CellState = "parent"  // no text of its own; a parent answers
 	CellEmpty   CellState = "empty"   // empty where the source is not
+	CellWaiting CellState = "waiting" // put there to be translated, and not touched since
 	CellCopied  CellState = "copied"  // the source's own text
 	CellMoved   CellState = "moved"   // the source changed after it
 	CellDraft   CellState = "draft"   // made by a machine, not looked at
@@ -57,6 +59,7 @@ var CellStates = []struct {
 	{CellMissing, "-", "no text"},
 	{CellParent, "^", "a parent answers"},
 	{CellEmpty, "_", "empty"},
+	{CellWaiting, "*", "put there to be translated"},
 	{CellCopied, "=", "the source's own text"},
 	{CellMoved, "~", "the source changed after it"},
 	{CellDraft, "?", "a draft that nobody has looked at"},
@@ -97,7 +100,7 @@ func Of(w *project.Workspace, filter Filter) ([]Table, error) {
 				t.Cultures = append(t.Cultures, m.Culture)
 			}
 		}
-		v := f.Verifiable(w.Config.Verify.Names, w.Partial)
+		v := w.Verifiable(f)
 		seen := map[string]bool{}
 		for _, m := range f.Members {
 			for i := range m.Catalog.Entries {
@@ -142,7 +145,7 @@ func (t *Table) row(v *verify.Family, e *catalog.Entry, filter Filter) (TableRow
 			row.Texts[tag] = &shown
 			text = text || strings.Contains(strings.ToLower(shown), strings.ToLower(filter.Text))
 		}
-		how := t.state(v, m, s, own, e.ID())
+		how := cells[status.Of(&t.family.Family, m, s, own, v.Names)]
 		if how == "" {
 			continue
 		}
@@ -155,31 +158,10 @@ func (t *Table) row(v *verify.Family, e *catalog.Entry, filter Filter) (TableRow
 	return row, text && state
 }
 
-// state gives the state of one cell. s is the source's entry, own the
-// culture's; either may be nil.
-func (t *Table) state(v *verify.Family, m *catalog.Member, s, own *catalog.Entry, id string) CellState {
-	switch {
-	case own == nil && s != nil && (s.Fixed || verify.Stays(s.Message, v.Names)):
-		return ""
-	case own == nil && slices.ContainsFunc(m.Culture.Parents(), func(parent culture.Tag) bool {
-		p := t.family.Member(parent)
-		return p != nil && p.Culture != t.Source && p.Catalog.Find(id) != nil
-	}):
-		return CellParent
-	case own == nil || own.State == catalog.Missing:
-		return CellMissing
-	case s == nil || m.Culture == t.Source:
-		return ""
-	case own.Message.Empty() && !s.Message.Empty() && own.Reference == "":
-		return CellEmpty
-	case own.State == catalog.Moved:
-		return CellMoved
-	case own.State == catalog.Draft:
-		return CellDraft
-	case v.Copied(m, s, own):
-		return CellCopied
-	}
-	return ""
+// cells are the states of cells by the status of their texts.
+var cells = map[status.Status]CellState{
+	status.Missing: CellMissing, status.Answered: CellParent, status.Empty: CellEmpty, status.Waiting: CellWaiting,
+	status.Copied: CellCopied, status.Moved: CellMoved, status.Draft: CellDraft,
 }
 
 // Message gives the message in a cell, or nil.
