@@ -368,14 +368,14 @@ func (m *Model) Name(reserved map[string]bool, join, parameter func([]string) st
 			m.Findings = append(m.Findings, finding.Finding{
 				Rule: "name-clash", Severity: finding.Error, Key: member.Key,
 				Message: fmt.Sprintf("the keys %s and %s both give the member %s; the second is %s", taken[wanted], member.Key, wanted, name),
-				Mend:    fmt.Sprintf("rename it: zelvik rename %s %s", finding.Quoted(member.Key), finding.Quoted(m.free(member.Key))),
+				Fix:     fmt.Sprintf("rename it: zelvik rename %s %s", finding.Quoted(member.Key), finding.Quoted(m.free(member.Key))),
 			})
 		}
 		if proposed := member.spellable(); proposed != "" && !member.Gone {
 			m.Findings = append(m.Findings, finding.Finding{
 				Rule: "name-clash", Severity: finding.Advice, Key: member.Key,
 				Message: fmt.Sprintf("the key %s cannot be spelled as a name; its member is %s", member.Key, name),
-				Mend:    fmt.Sprintf("rename it: zelvik rename %s %s", finding.Quoted(member.Key), finding.Quoted(proposed)),
+				Fix:     fmt.Sprintf("rename it: zelvik rename %s %s", finding.Quoted(member.Key), finding.Quoted(proposed)),
 			})
 		}
 		taken[name] = member.Key

@@ -76,7 +76,7 @@ type UnknownError struct {
 	Meant Tag
 }
 
-// Error gives one sentence with the mend.
+// Error gives one sentence with the fix.
 func (e *UnknownError) Error() string {
 	if e.Meant != "" {
 		return fmt.Sprintf("%q is no culture; %s (%s) was probably meant", e.Tag, e.Meant, e.Meant.Name())

@@ -15,11 +15,11 @@ import (
 
 // Error says that a file could not be read or written, and what to do.
 type Error struct {
-	Path, Text, Mend string
+	Path, Text, Fix string
 }
 
 // Error gives one sentence.
-func (e *Error) Error() string { return fmt.Sprintf("%s: %s; %s", e.Path, e.Text, e.Mend) }
+func (e *Error) Error() string { return fmt.Sprintf("%s: %s; %s", e.Path, e.Text, e.Fix) }
 
 // ReadError makes an Error of what the system said about reading a file.
 func ReadError(path string, err error) error {

@@ -67,8 +67,8 @@ type Finding struct {
 	Culture string `json:"culture,omitempty"`
 	// Message is one sentence that says what is wrong.
 	Message string `json:"message"`
-	// Mend says what to do about it.
-	Mend string `json:"mend,omitempty"`
+	// Fix says what to do about it.
+	Fix string `json:"fix,omitempty"`
 
 	// Screen findings also carry where they stand and who shares them.
 	Screen   string   `json:"screen,omitempty"`

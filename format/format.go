@@ -252,7 +252,7 @@ var ErrPieces = errors.New("its text stands in several pieces; edit it in the fi
 
 // ErrDamaged says that an entry is not whole, so that a change would not know
 // where it ends.
-var ErrDamaged = errors.New("the entry is damaged; mend it first")
+var ErrDamaged = errors.New("the entry is damaged; fix it first")
 
 // ErrOverlap says that two changes touch the same place in a file, so that they
 // are to be made one after the other (see EditInTurn).

@@ -74,17 +74,17 @@ func (r *Reader) InText(faults []message.Fault, whole bool, offset int, key stri
 		if whole && rule == "file-damaged" {
 			rule = "escape-wrong"
 		}
-		r.Report(rule, offset, key, f.Text, f.Mend)
+		r.Report(rule, offset, key, f.Text, f.Fix)
 	}
 }
 
 // Report tells of a fault at an offset of the text.
-func (r *Reader) Report(rule string, offset int, key, text, mend string) {
+func (r *Reader) Report(rule string, offset int, key, text, fix string) {
 	if len(r.Findings) > maxFindings {
 		return
 	}
 	line, column := r.lines.At(offset)
-	r.Findings = append(r.Findings, finding.Finding{Rule: rule, Severity: finding.Error, Line: line, Column: column, Key: key, Message: text, Mend: mend})
+	r.Findings = append(r.Findings, finding.Finding{Rule: rule, Severity: finding.Error, Line: line, Column: column, Key: key, Message: text, Fix: fix})
 }
 
 // ConflictRule is the rule by which conflicts are told that a merge left in a file.
@@ -94,8 +94,8 @@ const ConflictRule = "merge-conflict"
 func Damage(f finding.Finding) bool { return f.Rule == "file-damaged" || f.Rule == ConflictRule }
 
 // Damaged tells of a fault that keeps the file from being read whole.
-func (r *Reader) Damaged(offset int, key, text, mend string) {
-	r.Report("file-damaged", offset, key, text, mend)
+func (r *Reader) Damaged(offset int, key, text, fix string) {
+	r.Report("file-damaged", offset, key, text, fix)
 }
 
 // Once notes that an ID stands at an offset. It is false, and told, where the

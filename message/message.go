@@ -419,8 +419,8 @@ type Fault struct {
 	// Rule is the finding's rule: file-damaged, escape-wrong, placeholder-bare,
 	// placeholder-unnumbered, select-gap.
 	Rule string
-	// Text says what is wrong, Mend what to do.
-	Text, Mend string
+	// Text says what is wrong, Fix what to do.
+	Text, Fix string
 }
 
 // Loss is something that could not be carried into another syntax or format.

@@ -235,11 +235,11 @@ func (c *Config) places() []string {
 func configError(path string, err error) error {
 	text := yaml.FormatError(err, false, false)
 	if m := unknownField().FindStringSubmatch(text); m != nil {
-		mend := "see docs/configuration.md"
+		fix := "see docs/configuration.md"
 		if nearest := finding.Nearest(m[3], keys(reflect.TypeOf(Config{}))); nearest != "" {
-			mend = nearest + " was probably meant"
+			fix = nearest + " was probably meant"
 		}
-		return Usage("%s:%s:%s: %q is no key of the configuration; %s", path, m[1], m[2], m[3], mend)
+		return Usage("%s:%s:%s: %q is no key of the configuration; %s", path, m[1], m[2], m[3], fix)
 	}
 	first, _, _ := strings.Cut(text, "\n")
 	if m := regexp.MustCompile(`^\[(\d+):(\d+)\] (.*)`).FindStringSubmatch(first); m != nil {

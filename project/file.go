@@ -192,7 +192,7 @@ func (f *File) Damaged() *finding.Finding {
 
 // Refuse makes an error of a fault that keeps a file from being converted.
 func Refuse(f *finding.Finding) error {
-	return &files.Error{Path: f.Place(), Text: f.Message, Mend: f.Mend}
+	return &files.Error{Path: f.Place(), Text: f.Message, Fix: f.Fix}
 }
 
 // Edit gives the file's bytes with the changes made. Errors and losses name
@@ -204,9 +204,9 @@ func (f *File) Edit(changes []format.Change) ([]byte, []catalog.Loss, error) {
 	data, losses, err := format.EditInTurn(f.Format, f.Document, changes)
 	var edit *format.EditError
 	if errors.As(err, &edit) {
-		return nil, nil, &files.Error{Path: f.Path, Text: edit.Error(), Mend: "mend the file or edit it by hand"}
+		return nil, nil, &files.Error{Path: f.Path, Text: edit.Error(), Fix: "fix the file or edit it by hand"}
 	} else if err != nil {
-		return nil, nil, &files.Error{Path: f.Path, Text: err.Error(), Mend: "edit it by hand"}
+		return nil, nil, &files.Error{Path: f.Path, Text: err.Error(), Fix: "edit it by hand"}
 	}
 	for i := range losses {
 		losses[i].Path = f.Path
@@ -220,7 +220,7 @@ func (f *File) ReadBack(changes []format.Change, data []byte, losses []catalog.L
 		return nil
 	}
 	if err := format.ReadBack(f.Format, f.Document, changes, data, losses); err != nil {
-		return &files.Error{Path: f.Path, Text: err.Error(), Mend: "change the text, or edit the file by hand"}
+		return &files.Error{Path: f.Path, Text: err.Error(), Fix: "change the text, or edit the file by hand"}
 	}
 	return nil
 }

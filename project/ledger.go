@@ -126,7 +126,7 @@ func ReadLedger(disk *files.Disk, dir string) (*Ledger, error) {
 func (l *Ledger) parse(path string, data []byte) error {
 	var list []Line
 	if err := json.Unmarshal(data, &list); err != nil {
-		return &files.Error{Path: path, Text: "the ledger is damaged: " + err.Error(), Mend: "restore it from version control, or remove it"}
+		return &files.Error{Path: path, Text: "the ledger is damaged: " + err.Error(), Fix: "restore it from version control, or remove it"}
 	}
 	for _, e := range list {
 		l.entries[ledgerID{e.Key, e.Family}] = e

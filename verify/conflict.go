@@ -12,7 +12,7 @@ var mergeConflict = &Rule{
 	Doc:     "Two people changed one text, and nobody has settled it since they were merged, by key or by lines.",
 	Why:     "The text is that of one side; what the other meant is lost when the mark is forgotten. No platform reads a file with <<<<<<< in it as it was meant.",
 	Example: `<!-- Merge conflict: edited; theirs says "Board now" -->`,
-	Mend:    "Choose one, and take the mark out of the note, or the three lines out of the file.",
+	Fix:     "Choose one, and take the mark out of the note, or the three lines out of the file.",
 	Catalog: func(_ *Family, m *catalog.Member, report Report) {
 		for i := range m.Catalog.Entries {
 			e := &m.Catalog.Entries[i]

@@ -11,17 +11,17 @@ var fileMisnamed = &Rule{
 	Doc:     "A file or folder is named nearly right.",
 	Why:     "The platform ignores it without a word, and the culture shows the default texts.",
 	Example: "res/values_ja/strings.xml",
-	Mend:    "Rename it.",
+	Fix:     "Rename it.",
 	Family: func(f *Family, report Report) {
 		for _, m := range f.Misnamed {
 			if m.Unknown != nil {
 				continue
 			}
-			mend := "give it a name that the platform reads"
+			fix := "give it a name that the platform reads"
 			if m.Meant != "" {
-				mend = "rename it to " + m.Meant
+				fix = "rename it to " + m.Meant
 			}
-			report(m, m.Why, mend)
+			report(m, m.Why, fix)
 		}
 	},
 }
@@ -31,17 +31,17 @@ var cultureUnknown = &Rule{
 	Doc:     "A name holds a culture that does not exist.",
 	Why:     "jp is a country, ja the language: nobody is ever given the file.",
 	Example: "res/values-jp/strings.xml",
-	Mend:    "Use the BCP 47 tag that was meant.",
+	Fix:     "Use the BCP 47 tag that was meant.",
 	Family: func(f *Family, report Report) {
 		for _, m := range f.Misnamed {
 			if m.Unknown == nil {
 				continue
 			}
-			mend := "use a BCP 47 tag such as de or pt-BR"
+			fix := "use a BCP 47 tag such as de or pt-BR"
 			if m.Meant != "" {
-				mend = "rename it to " + m.Meant
+				fix = "rename it to " + m.Meant
 			}
-			report(m, m.Unknown.Error(), mend)
+			report(m, m.Unknown.Error(), fix)
 		}
 	},
 }
@@ -51,7 +51,7 @@ var defaultMissing = &Rule{
 	Doc:     "There is no neutral file for the platform to fall back to.",
 	Why:     "A reader whose culture is not there gets no text at all, or the program stops.",
 	Example: "res/values-de/strings.xml without res/values/strings.xml",
-	Mend:    "Add the file with the source texts.",
+	Fix:     "Add the file with the source texts.",
 	Family: func(f *Family, report Report) {
 		if len(f.Members) == 0 || f.Partial {
 			return

@@ -14,7 +14,7 @@ var markupBroken = &Rule{
 	Doc:     "Tags are not closed, or are others than in the source.",
 	Why:     "What shows the text shows the tag as characters, or nothing behind it; a link leads nowhere.",
 	Example: `source "<b>Pier 2</b>", translation "<b>Anleger 2<b>"`,
-	Mend:    "Write the tags of the source, each with its end.",
+	Fix:     "Write the tags of the source, each with its end.",
 	Pair: func(p *Pair, report Report) {
 		if !comparable(p) {
 			return

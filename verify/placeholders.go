@@ -13,7 +13,7 @@ var placeholderLost = &Rule{
 	Doc:     "A placeholder of the source is not in the translation.",
 	Why:     "The reader is not told the name, number or time that the sentence is about.",
 	Example: `source "From %1$s to %2$s", translation "Von %1$s"`,
-	Mend:    "Put it in where the translation needs it.",
+	Fix:     "Put it in where the translation needs it.",
 	Pair: func(p *Pair, report Report) {
 		if !comparable(p) {
 			return
@@ -28,11 +28,11 @@ var placeholderLost = &Rule{
 			if key != "" {
 				where = " in the form " + key
 			}
-			mend := "put it in where the translation needs it"
+			fix := "put it in where the translation needs it"
 			if len(have) == 0 || key != "" {
-				mend = "write " + spelled(want)
+				fix = "write " + spelled(want)
 			}
-			report(p.Entry, fmt.Sprintf("the placeholder %s of the source is missing%s: %q", spelled(want), where, short(p.Entry.Message)), mend)
+			report(p.Entry, fmt.Sprintf("the placeholder %s of the source is missing%s: %q", spelled(want), where, short(p.Entry.Message)), fix)
 		}
 	},
 }
@@ -116,7 +116,7 @@ var placeholderAdded = &Rule{
 	Doc:     "A translation has a placeholder that the source does not have.",
 	Why:     "The program passes no value for it: it fails, or shows the raw placeholder.",
 	Example: `source "Deck %1$d", translation "Deck %1$d, %2$s"`,
-	Mend:    "Remove it, or spell it as the source does.",
+	Fix:     "Remove it, or spell it as the source does.",
 	Pair: func(p *Pair, report Report) {
 		if !comparable(p) {
 			return
@@ -140,7 +140,7 @@ var placeholderType = &Rule{
 	Doc:     "A placeholder has another type than in the source.",
 	Why:     "A number given to a text placeholder loses its format; a text given to a number fails.",
 	Example: `source "%1$d minutes", translation "%1$s Minuten"`,
-	Mend:    "Spell it as the source does.",
+	Fix:     "Spell it as the source does.",
 	Pair: func(p *Pair, report Report) {
 		if !comparable(p) {
 			return

@@ -17,7 +17,7 @@ var pluralGap = &Rule{
 	Doc:     "A plural has no form for a category that the culture needs.",
 	Why:     "Polish has one form for 2 to 4 and another for 5 to 21; with only one of them people read \"5 łodzie\".",
 	Example: `values-pl: <plurals name="crates"> with one and other only`,
-	Mend:    "Add the form.",
+	Fix:     "Add the form.",
 	Catalog: func(f *Family, m *catalog.Member, report Report) {
 		eachPlural(m, func(e *catalog.Entry, s message.Selector, keys []string, rules culture.Rules) {
 			for _, category := range needed(rules, s) {
@@ -34,7 +34,7 @@ var pluralIdle = &Rule{
 	Doc:     "A plural has a form for a category that the culture never uses.",
 	Why:     "It is translated and never shown; often it hides that another form was forgotten.",
 	Example: `values-ja: <item quantity="one">`,
-	Mend:    "Remove the form, or write it as an exact case where the format can.",
+	Fix:     "Remove the form, or write it as an exact case where the format can.",
 	Catalog: func(f *Family, m *catalog.Member, report Report) {
 		eachPlural(m, func(e *catalog.Entry, s message.Selector, keys []string, rules culture.Rules) {
 			for _, key := range keys {

@@ -19,7 +19,7 @@ var keyOrphan = &Rule{
 	Doc:     "A translation has a key that the source does not have.",
 	Why:     "It is a leftover, or the source forgot it, and other cultures show nothing there.",
 	Example: "values-de/strings.xml has old_title, values/strings.xml has not",
-	Mend:    "Remove it, or add it to the source.",
+	Fix:     "Remove it, or add it to the source.",
 	Catalog: func(f *Family, m *catalog.Member, report Report) {
 		source := f.SourceMember()
 		if source == nil || m == source {
@@ -31,12 +31,12 @@ var keyOrphan = &Rule{
 			if source.Catalog.Find(e.ID()) != nil {
 				continue
 			}
-			mend := ""
+			fix := ""
 			if orphans++; orphans > mostSlips {
 			} else if near := nearKey(source.Catalog, e.Key); near != "" {
-				mend = near + " was probably meant"
+				fix = near + " was probably meant"
 			}
-			report(e, "the source has no key "+e.Key, mend)
+			report(e, "the source has no key "+e.Key, fix)
 		}
 	},
 }
@@ -63,7 +63,7 @@ var textMissing = &Rule{
 	Doc:     "A culture has no text for a key, nor has a parent that may answer for it.",
 	Why:     "The reader sees the source language in the middle of their own.",
 	Example: "boarding_title is in values/ and not in values-fi/",
-	Mend:    "Translate it: zelvik set KEY TEXT --culture TAG",
+	Fix:     "Translate it: zelvik set KEY TEXT --culture TAG",
 	Family: func(f *Family, report Report) {
 		source := f.SourceMember()
 		if source == nil {
@@ -121,7 +121,7 @@ var cultureAbsent = &Rule{
 	Doc:     "A culture that zelvik.yaml names has no file in a family.",
 	Why:     "Its readers see the source language, and nothing tells that somebody should translate.",
 	Example: "cultures: [de, fr] beside values/ and values-de/",
-	Mend:    "Make its files: zelvik begin TAG",
+	Fix:     "Make its files: zelvik begin TAG",
 	Family: func(f *Family, report Report) {
 		var names []string
 		for _, tag := range f.Absent() {
@@ -166,7 +166,7 @@ var textEmpty = &Rule{
 	Doc:     "A translation is empty where the source is not.",
 	Why:     "An empty text does not fall back: the label is blank.",
 	Example: `<string name="boarding_title"></string>`,
-	Mend:    "Translate it, or remove the entry so that it falls back.",
+	Fix:     "Translate it, or remove the entry so that it falls back.",
 	Pair: func(p *Pair, report Report) {
 		if p.Status == status.Empty {
 			report(p.Entry, "the text is empty; the source says "+fmt.Sprintf("%q", short(p.Source.Message)), "")
@@ -179,7 +179,7 @@ var textMoved = &Rule{
 	Doc:     "The source changed after this was translated.",
 	Why:     "The translation says what the source said before.",
 	Example: `"Harbour map" became "Chart of the harbour", and the German text is still "Hafenplan"`,
-	Mend:    "Translate it anew, or say that it still fits: zelvik set KEY --state done --culture TAG",
+	Fix:     "Translate it anew, or say that it still fits: zelvik set KEY --state done --culture TAG",
 	Pair: func(p *Pair, report Report) {
 		if p.Status == status.Moved {
 			report(p.Entry, fmt.Sprintf("the source changed after the translation; now it says %q", short(p.Source.Message)), "")
@@ -192,7 +192,7 @@ var textDraft = &Rule{
 	Doc:     "A machine made this translation, and nobody has looked at it yet.",
 	Why:     "Memories and services get gender, tone and names wrong.",
 	Example: "zelvik draft filled boarding_title in Finnish",
-	Mend:    "Read it; then change it, or say that it is right: zelvik set KEY --state done --culture TAG",
+	Fix:     "Read it; then change it, or say that it is right: zelvik set KEY --state done --culture TAG",
 	Pair: func(p *Pair, report Report) {
 		if p.Status == status.Draft {
 			report(p.Entry, fmt.Sprintf("a draft that nobody has looked at: %q", short(p.Entry.Message)), "")
@@ -205,7 +205,7 @@ var textCopied = &Rule{
 	Doc:     "A translation is the same as the source, and it is no name, number or address.",
 	Why:     "A file that was copied to be translated was left as it is.",
 	Example: `values-fi/strings.xml: <string name="delay_title">Your sailing is late</string>`,
-	Mend:    "Translate it; mark names in zelvik.yaml under verify: names.",
+	Fix:     "Translate it; mark names in zelvik.yaml under verify: names.",
 	Pair: func(p *Pair, report Report) {
 		if p.Status == status.Copied {
 			report(p.Entry, fmt.Sprintf("the text is the source's own: %q", short(p.Entry.Message)), "")
@@ -218,7 +218,7 @@ var scriptUnexpected = &Rule{
 	Doc:     "A text is written in a script that its culture does not use.",
 	Why:     "Two files were swapped, or a text was pasted into the wrong one.",
 	Example: "a Cyrillic text in values-pl/strings.xml",
-	Mend:    "Put the text into the file of its own culture.",
+	Fix:     "Put the text into the file of its own culture.",
 	Catalog: func(f *Family, m *catalog.Member, report Report) {
 		if m.Culture.Pseudo() {
 			return

@@ -23,8 +23,8 @@ type Rule struct {
 	Severity finding.Severity
 	// Doc says in one sentence what the mistake is, Why what comes of it.
 	Doc, Why string
-	// Example offends; Mend says what to do.
-	Example, Mend string
+	// Example offends; Fix says what to do.
+	Example, Fix string
 
 	// Family looks at a whole family.
 	Family func(*Family, Report)
@@ -36,7 +36,7 @@ type Rule struct {
 
 // Report takes what a rule found. Rule, severity, path and place are filled in
 // from the entry or file it is about.
-type Report func(about any, message, mend string)
+type Report func(about any, message, fix string)
 
 // Family is what the rules need to know of a family.
 type Family struct {
@@ -63,7 +63,7 @@ type Misnamed struct {
 	Path, Why, Meant string
 	// Culture is the one that is meant, "" where that is not known.
 	Culture culture.Tag
-	Unknown          *culture.UnknownError
+	Unknown *culture.UnknownError
 }
 
 // Pair is a translation beside its source. Entry is nil where the culture has
@@ -243,10 +243,10 @@ type collector struct {
 }
 
 func (c *collector) report(rule *Rule) Report {
-	return func(about any, message, mend string) {
-		f := finding.Finding{Rule: rule.Name, Severity: rule.Severity, Message: message, Mend: mend}
-		if f.Mend == "" {
-			f.Mend = rule.Mend
+	return func(about any, message, fix string) {
+		f := finding.Finding{Rule: rule.Name, Severity: rule.Severity, Message: message, Fix: fix}
+		if f.Fix == "" {
+			f.Fix = rule.Fix
 		}
 		switch about := about.(type) {
 		case *catalog.Entry:

@@ -314,7 +314,7 @@ func TestFaultsSayWhereAndHow(t *testing.T) {
 		var have []string
 		for _, found := range findings {
 			have = append(have, fmt.Sprintf("%d:%d %s", found.Line, found.Column, found.Message))
-			assert.NotEmpty(t, found.Mend, found.Message)
+			assert.NotEmpty(t, found.Fix, found.Message)
 		}
 		for _, line := range want[file.Name] {
 			assert.Contains(t, have, line, "%s\n%s", file.Name, strings.Join(have, "\n"))

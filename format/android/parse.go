@@ -62,7 +62,7 @@ func parse(data []byte) (format.Document, []finding.Finding) {
 	p.parse()
 	p.Catalog.Doubles(p.hashes, p.double)
 	for _, f := range p.Faults {
-		p.Damaged(f.Offset, "", f.Text, f.Mend)
+		p.Damaged(f.Offset, "", f.Text, f.Fix)
 	}
 	return p.document, p.Done()
 }

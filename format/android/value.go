@@ -100,7 +100,7 @@ func (d *decoder) decode(s span) message.Pattern {
 		d.Report("escape-wrong", d.quoteAt, d.key, "a quote that is not closed", `write \" for a quote that is shown`)
 	}
 	for _, f := range d.reader.Faults {
-		d.Report(f.Rule, s.from, d.key, f.Text, f.Mend)
+		d.Report(f.Rule, s.from, d.key, f.Text, f.Fix)
 	}
 	return d.pattern
 }

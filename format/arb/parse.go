@@ -84,7 +84,7 @@ func (p *parser) entries() {
 			var faults []message.Fault
 			e.Message, faults = icu.Parse(m.Value.Text)
 			for _, f := range faults {
-				r.Report(f.Rule, m.Value.From+1+f.Offset, m.Key, f.Text, f.Mend)
+				r.Report(f.Rule, m.Value.From+1+f.Offset, m.Key, f.Text, f.Fix)
 			}
 			about := metadata[m.Key]
 			if next := i + 1; about == nil && next < len(members) && members[next].Value.Kind == jsonscan.Object && isAbout(members[next].Key, m.Key) {

@@ -121,9 +121,9 @@ func blank(text []byte) {
 
 // Faults reports what is wrong with the file as a text: a place that is none in
 // its encoding, with what to do about it, and conflicts of a merge.
-func (t *Text) Faults(report func(rule string, offset int, key, text, mend string), mend string) {
+func (t *Text) Faults(report func(rule string, offset int, key, text, fix string), fix string) {
 	if t.Bad >= 0 {
-		report("file-damaged", t.Bad, "", "the file is not valid "+t.Encoding.String(), mend)
+		report("file-damaged", t.Bad, "", "the file is not valid "+t.Encoding.String(), fix)
 	}
 	for _, c := range t.Conflicts {
 		report(format.ConflictRule, c.From, "", fmt.Sprintf("a merge left both sides here (%s, %s); the first is read", c.Ours, c.Theirs),

@@ -54,7 +54,7 @@ func (x *XML) End(root bool, name, fix string) []finding.Finding {
 		x.Damaged(0, "", "the file has no <"+name+">", fix)
 	}
 	for _, f := range x.Faults {
-		x.Damaged(f.Offset, "", f.Text, f.Mend)
+		x.Damaged(f.Offset, "", f.Text, f.Fix)
 	}
 	return x.Done()
 }

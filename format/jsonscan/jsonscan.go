@@ -49,18 +49,18 @@ type Member struct {
 // Fault is something wrong in the document.
 type Fault struct {
 	// Mild says that the document is read all the same.
-	Mild       bool
-	Offset     int
-	Text, Mend string
+	Mild      bool
+	Offset    int
+	Text, Fix string
 }
 
 // Tell reports the faults of a document.
 func Tell(r *format.Reader, faults []Fault) {
 	for _, f := range faults {
 		if f.Mild {
-			r.Report("escape-wrong", f.Offset, "", f.Text, f.Mend)
+			r.Report("escape-wrong", f.Offset, "", f.Text, f.Fix)
 		} else {
-			r.Damaged(f.Offset, "", f.Text, f.Mend)
+			r.Damaged(f.Offset, "", f.Text, f.Fix)
 		}
 	}
 }
@@ -141,9 +141,9 @@ func Parse(data string) (Value, []Fault) {
 	return v, p.faults
 }
 
-func (p *parser) fault(offset int, text, mend string) {
+func (p *parser) fault(offset int, text, fix string) {
 	if len(p.faults) < 1000 {
-		p.faults = append(p.faults, Fault{false, offset, text, mend})
+		p.faults = append(p.faults, Fault{false, offset, text, fix})
 	}
 }
 

@@ -67,7 +67,7 @@ func TestFaults(t *testing.T) {
 		_, faults := Parse(src)
 		if assert.NotEmpty(t, faults, src) {
 			assert.Equal(t, want, fmt.Sprintf("%d %s", faults[0].Offset, faults[0].Text), src)
-			assert.NotEmpty(t, faults[0].Mend)
+			assert.NotEmpty(t, faults[0].Fix)
 		}
 	}
 	_, faults := Parse(strings.Repeat("[", 100000))

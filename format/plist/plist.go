@@ -68,12 +68,12 @@ func Parse(src string) (Value, []xmlscan.Fault) {
 			continue
 		}
 		if found {
-			r.Faults = append(r.Faults, xmlscan.Fault{Offset: r.From, Text: "a second value at the top", Mend: "put all keys into one <dict>"})
+			r.Faults = append(r.Faults, xmlscan.Fault{Offset: r.From, Text: "a second value at the top", Fix: "put all keys into one <dict>"})
 		}
 		top, found = r.value(), true
 	}
 	if !found {
-		r.Faults = append(r.Faults, xmlscan.Fault{Text: "the file holds no property list", Mend: "write <plist><dict>...</dict></plist>"})
+		r.Faults = append(r.Faults, xmlscan.Fault{Text: "the file holds no property list", Fix: "write <plist><dict>...</dict></plist>"})
 	}
 	return top, r.Faults
 }
@@ -119,7 +119,7 @@ func (r *reader) text(depth int) string {
 		case xmlscan.CDATA:
 			parts = append(parts, xmlscan.LineEnds(r.src[r.InnerFrom:r.InnerTo]))
 		case xmlscan.Start:
-			r.Faults = append(r.Faults, xmlscan.Fault{Offset: r.From, Text: fmt.Sprintf("<%s> inside a text", r.Name), Mend: "close the element before it, or write &lt;"})
+			r.Faults = append(r.Faults, xmlscan.Fault{Offset: r.From, Text: fmt.Sprintf("<%s> inside a text", r.Name), Fix: "close the element before it, or write &lt;"})
 			r.Back()
 			r.Close(r.Open[len(r.Open)-1].Name)
 			return strings.Join(parts, "")
@@ -142,11 +142,11 @@ func (r *reader) dict(v *Value, depth int) {
 			}
 			note, noteTo = text, r.To
 		case r.Kind == xmlscan.Text && strings.TrimSpace(r.src[r.From:r.To]) != "":
-			r.Faults = append(r.Faults, xmlscan.Fault{Offset: r.From, Text: "text inside a <dict>", Mend: "put it into <string>"})
+			r.Faults = append(r.Faults, xmlscan.Fault{Offset: r.From, Text: "text inside a <dict>", Fix: "put it into <string>"})
 		case r.Kind != xmlscan.Start:
 		case r.Name == "key":
 			if key != nil {
-				r.Faults = append(r.Faults, xmlscan.Fault{Offset: key.From, Text: fmt.Sprintf("the key %q has no value", key.Key), Mend: "add a value behind it"})
+				r.Faults = append(r.Faults, xmlscan.Fault{Offset: key.From, Text: fmt.Sprintf("the key %q has no value", key.Key), Fix: "add a value behind it"})
 			}
 			m := Member{From: r.From, KeyFrom: r.To, KeyTo: r.To, To: r.To, Note: note, NoteFrom: noteFrom, NoteTo: noteTo}
 			if !r.Lone {
@@ -156,7 +156,7 @@ func (r *reader) dict(v *Value, depth int) {
 			key = &m
 			note, noteFrom, noteTo = "", -1, -1
 		case key == nil:
-			r.Faults = append(r.Faults, xmlscan.Fault{Offset: r.From, Text: "a value without a key", Mend: "add <key>...</key> before it"})
+			r.Faults = append(r.Faults, xmlscan.Fault{Offset: r.From, Text: "a value without a key", Fix: "add <key>...</key> before it"})
 			r.value()
 		default:
 			key.Value = r.value()
@@ -166,6 +166,6 @@ func (r *reader) dict(v *Value, depth int) {
 		}
 	}
 	if key != nil {
-		r.Faults = append(r.Faults, xmlscan.Fault{Offset: key.From, Text: fmt.Sprintf("the key %q has no value", key.Key), Mend: "add a value behind it"})
+		r.Faults = append(r.Faults, xmlscan.Fault{Offset: key.From, Text: fmt.Sprintf("the key %q has no value", key.Key), Fix: "add a value behind it"})
 	}
 }

@@ -48,6 +48,6 @@ func TestFaults(t *testing.T) {
 		_, faults := Parse(src)
 		require.NotEmpty(t, faults, src)
 		assert.Equal(t, want, faults[0].Text, src)
-		assert.NotEmpty(t, faults[0].Mend)
+		assert.NotEmpty(t, faults[0].Fix)
 	}
 }

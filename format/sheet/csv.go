@@ -24,8 +24,8 @@ type row struct {
 
 // fault is something wrong in a table.
 type fault struct {
-	offset     int
-	text, mend string
+	offset    int
+	text, fix string
 }
 
 // separator finds out what parts the cells: the sign that stands most often in

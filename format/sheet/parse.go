@@ -173,7 +173,7 @@ func parse(data []byte) (format.Document, []finding.Finding) {
 			return p.document, p.Done()
 		}
 		p.Coded.Faults(p.Report, "save it as UTF-8")
-		p.rows, p.sep = scan(p.Text(), func(f fault) { p.Damaged(f.offset, "", f.text, f.mend) })
+		p.rows, p.sep = scan(p.Text(), func(f fault) { p.Damaged(f.offset, "", f.text, f.fix) })
 	}
 	if len(p.rows) == 0 {
 		p.Damaged(0, "", "the table is empty", "write a first row such as key,note,en,de")

@@ -76,7 +76,7 @@ func (p *parser) xml() {
 	p.property = true
 	root, faults := plist.Parse(p.src)
 	for _, f := range faults {
-		p.Damaged(f.Offset, "", f.Text, f.Mend)
+		p.Damaged(f.Offset, "", f.Text, f.Fix)
 	}
 	for _, m := range root.Members {
 		if m.Value.Kind == plist.String {

@@ -46,7 +46,7 @@ func parse(data []byte) (format.Document, []finding.Finding) {
 	root, faults := plist.Parse(src)
 	p.root = root
 	for _, f := range faults {
-		p.Damaged(f.Offset, "", f.Text, f.Mend)
+		p.Damaged(f.Offset, "", f.Text, f.Fix)
 	}
 	for i := range root.Members {
 		m := &root.Members[i]
@@ -74,8 +74,8 @@ func (p *parser) message(m *plist.Member) message.Message {
 	}
 	x := &Expander{
 		Find: func(name string) (Variable, bool) { return p.variable(m, name) },
-		Report: func(rule string, offset int, text, mend string) {
-			p.Report(rule, offset, m.Key, text, mend)
+		Report: func(rule string, offset int, text, fix string) {
+			p.Report(rule, offset, m.Key, text, fix)
 		},
 	}
 	return x.Message(top.Value.Text, top.From)

@@ -35,7 +35,7 @@ type Expander struct {
 	// Find gives a variable by its name.
 	Find func(name string) (Variable, bool)
 	// Report tells of a fault.
-	Report    func(rule string, offset int, text, mend string)
+	Report    func(rule string, offset int, text, fix string)
 	selectors []message.Selector
 	depth     int
 }

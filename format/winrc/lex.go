@@ -179,9 +179,9 @@ func (p *parser) escape(out *strings.Builder) {
 }
 
 // wrong tells of an escape in a text that is shown.
-func (p *parser) wrong(offset int, text string, mend string) {
+func (p *parser) wrong(offset int, text string, fix string) {
 	if p.shown {
-		p.Report("escape-wrong", offset, "", text, mend)
+		p.Report("escape-wrong", offset, "", text, fix)
 	}
 }
 

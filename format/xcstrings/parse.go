@@ -176,7 +176,7 @@ func (p *parser) localization(e *catalog.Entry, v *jsonscan.Value) {
 	if substitutions == nil {
 		pattern, faults := printf.Foundation.Parse(text.Text)
 		for _, f := range faults {
-			p.Report(f.Rule, text.From, e.Key, f.Text, f.Mend)
+			p.Report(f.Rule, text.From, e.Key, f.Text, f.Fix)
 		}
 		e.Message = message.Message{Pattern: pattern}
 		return
@@ -185,8 +185,8 @@ func (p *parser) localization(e *catalog.Entry, v *jsonscan.Value) {
 		Find: func(name string) (stringsdict.Variable, bool) {
 			return p.substitution(e, substitutions.Find(name), name)
 		},
-		Report: func(rule string, offset int, text, mend string) {
-			p.Report(rule, offset, e.Key, text, mend)
+		Report: func(rule string, offset int, text, fix string) {
+			p.Report(rule, offset, e.Key, text, fix)
 		},
 	}
 	e.Message = x.Message(text.Text, text.From)
@@ -236,8 +236,8 @@ func (p *parser) variations(e *catalog.Entry, v *jsonscan.Value) message.Message
 	variable := p.forms(e, forms, nil)
 	x := &stringsdict.Expander{
 		Find: func(string) (stringsdict.Variable, bool) { return variable, true },
-		Report: func(rule string, offset int, text, mend string) {
-			p.Report(rule, offset, e.Key, strings.ReplaceAll(text, "the variable count", "the text"), mend)
+		Report: func(rule string, offset int, text, fix string) {
+			p.Report(rule, offset, e.Key, strings.ReplaceAll(text, "the variable count", "the text"), fix)
 		},
 	}
 	return x.Message("%#@count@", forms.From)

@@ -4,7 +4,7 @@
 //
 // It is our own because the spans of names, attribute values and content are
 // what byte-faithful editing is made of, and because a reader has to carry on
-// behind a missing bracket as if a person had mended it (see ARCHITECTURE.md).
+// behind a missing bracket as if a person had fixed it (see ARCHITECTURE.md).
 package xmlscan
 
 import (
@@ -52,8 +52,8 @@ type Attribute struct {
 
 // Fault is something wrong in the document.
 type Fault struct {
-	Offset     int
-	Text, Mend string
+	Offset    int
+	Text, Fix string
 }
 
 // maxDepth bounds nesting, maxAttributes the attributes of one tag.
@@ -83,9 +83,9 @@ func New(data string) *Scanner {
 	return &Scanner{data: data}
 }
 
-func (s *Scanner) fault(offset int, text, mend string) {
+func (s *Scanner) fault(offset int, text, fix string) {
 	if len(s.Faults) < 1000 {
-		s.Faults = append(s.Faults, Fault{offset, text, mend})
+		s.Faults = append(s.Faults, Fault{offset, text, fix})
 	}
 }
 
@@ -142,12 +142,12 @@ func (s *Scanner) text() {
 
 // until reads a token that ends with a mark. Without the mark the rest of the
 // line is taken.
-func (s *Scanner) until(kind Kind, head int, mark, text, mend string) {
+func (s *Scanner) until(kind Kind, head int, mark, text, fix string) {
 	s.Kind = kind
 	s.InnerFrom = s.at + head
 	end := strings.Index(s.data[s.InnerFrom:], mark)
 	if end < 0 {
-		s.fault(s.at, text, mend)
+		s.fault(s.at, text, fix)
 		if end = strings.IndexByte(s.data[s.InnerFrom:], '\n'); end < 0 {
 			end = len(s.data) - s.InnerFrom
 		}

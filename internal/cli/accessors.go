@@ -114,7 +114,7 @@ func (e *env) generate(c *cli.Command, w *project.Workspace, set project.Accesso
 		return err
 	}
 	for _, f := range made.Clashes {
-		e.notes(c).Printf("%s: %s; %s\n", f.Place(), f.Message, f.Mend)
+		e.notes(c).Printf("%s: %s; %s\n", f.Place(), f.Message, f.Fix)
 	}
 	for _, at := range slices.Sorted(maps.Keys(made.Files)) {
 		if err := plan.Make(e.disk, at, made.Files[at], accessor.Generated); err != nil {

@@ -196,7 +196,7 @@ func TestPlantedMistakes(t *testing.T) {
 			key = f.Box
 		}
 		found = append(found, f.Rule+" "+f.Path+" "+key)
-		assert.NotEmpty(t, f.Mend, f.Rule)
+		assert.NotEmpty(t, f.Fix, f.Rule)
 	}
 	for line := range strings.Lines(demo.Mistakes()) {
 		cells := strings.Split(strings.ReplaceAll(line, "`", ""), "|")

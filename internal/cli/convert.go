@@ -76,7 +76,7 @@ func (e *env) convert(_ context.Context, c *cli.Command) error {
 	}
 	notes := e.notes(c)
 	for _, f := range conversion.Findings {
-		notes.Printf("%s: %s; %s\n", f.Place(), f.Message, f.Mend)
+		notes.Printf("%s: %s; %s\n", f.Place(), f.Message, f.Fix)
 	}
 	refused := c.Bool("strict") && counted(conversion.Losses) > 0
 	if !refused {

@@ -218,7 +218,7 @@ func (e *env) takeback(_ context.Context, c *cli.Command) error {
 		}
 		e.reportLosses(p, t.Losses, c.Bool("verbose"))
 		if counts["conflict"]+counts["refused"] > 0 {
-			p.Printf("\nWhat was not merged is as it was, here and in %s. Mend it in one of the two and take the file back again.\n", args[0])
+			p.Printf("\nWhat was not merged is as it was, here and in %s. Fix it in one of the two and take the file back again.\n", args[0])
 		}
 	}
 	if counts["conflict"]+counts["refused"] > 0 {

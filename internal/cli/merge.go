@@ -113,7 +113,7 @@ func (e *env) merged(c *cli.Command, path string, versions [3][]byte) (*merge.Re
 	result, err := merge.Merge(f, versions[0], versions[1], versions[2])
 	var damaged *merge.DamagedError
 	if err != nil && !errors.As(err, &damaged) {
-		return nil, &files.Error{Path: path, Text: err.Error(), Mend: "merge it by hand"}
+		return nil, &files.Error{Path: path, Text: err.Error(), Fix: "merge it by hand"}
 	}
 	return result, err
 }

@@ -14,7 +14,7 @@ import (
 func (e *env) rulesCommand() *cli.Command {
 	return &cli.Command{
 		Name:      "rules",
-		Usage:     "what each rule means, with an example and its mend",
+		Usage:     "what each rule means, with an example and its fix",
 		ArgsUsage: "[RULE]",
 		Flags:     []cli.Flag{outputFlag("text, json")},
 		Action:    e.rules,
@@ -28,7 +28,7 @@ type ruleReport struct {
 	Doc      string           `json:"doc"`
 	Why      string           `json:"why"`
 	Example  string           `json:"example"`
-	Mend     string           `json:"mend"`
+	Fix      string           `json:"fix"`
 }
 
 func (e *env) rules(_ context.Context, c *cli.Command) error {
@@ -46,16 +46,16 @@ func (e *env) rules(_ context.Context, c *cli.Command) error {
 			return err
 		}
 		if shape == "json" {
-			return e.json(ruleReport{r.Name, r.Severity, r.Doc, r.Why, r.Example, r.Mend})
+			return e.json(ruleReport{r.Name, r.Severity, r.Doc, r.Why, r.Example, r.Fix})
 		}
-		p.Printf("%s  %s\n\n%s\n%s\n\nexample  %s\nmend     %s\n", p.Strong(r.Name), p.Severity(r.Severity), r.Doc, r.Why, r.Example, r.Mend)
+		p.Printf("%s  %s\n\n%s\n%s\n\nexample  %s\nmend     %s\n", p.Strong(r.Name), p.Severity(r.Severity), r.Doc, r.Why, r.Example, r.Fix)
 		return nil
 	}
 	sorted := slices.SortedFunc(slices.Values(verify.Rules), func(a, b *verify.Rule) int { return strings.Compare(a.Name, b.Name) })
 	if shape == "json" {
 		list := []ruleReport{}
 		for _, r := range sorted {
-			list = append(list, ruleReport{r.Name, r.Severity, r.Doc, r.Why, r.Example, r.Mend})
+			list = append(list, ruleReport{r.Name, r.Severity, r.Doc, r.Why, r.Example, r.Fix})
 		}
 		return e.json(list)
 	}
@@ -64,6 +64,6 @@ func (e *env) rules(_ context.Context, c *cli.Command) error {
 		rows = append(rows, []string{r.Name, p.Severity(r.Severity), r.Doc})
 	}
 	p.Table([]string{"rule", "severity", "the mistake"}, rows)
-	e.notes(c).Printf("\nNext: zelvik rules %s shows why, an example and the mend.\n", sorted[0].Name)
+	e.notes(c).Printf("\nNext: zelvik rules %s shows why, an example and the fix.\n", sorted[0].Name)
 	return nil
 }

@@ -156,8 +156,8 @@ func (e *env) printFindings(c *cli.Command, r *verify.Result) error {
 			text = f.Key + ": " + text
 		}
 		p.Printf("%s\n", p.Wrapped(11, terminal.Visible(text)))
-		if f.Mend != "" {
-			p.Printf("%s\n", p.Faint(p.Wrapped(11, "-> "+f.Mend)))
+		if f.Fix != "" {
+			p.Printf("%s\n", p.Faint(p.Wrapped(11, "-> "+f.Fix)))
 		}
 	}
 	e.printCoverage(p, r.Coverage)

@@ -112,7 +112,7 @@ func Parse(text string) (message.Pattern, []message.Fault) {
 		faults = append(faults, message.Fault{
 			Offset: i, Rule: "escape-wrong",
 			Text: fmt.Sprintf("a single %c in a text with placeholders", c),
-			Mend: fmt.Sprintf("write %c%c for a brace", c, c),
+			Fix:  fmt.Sprintf("write %c%c for a brace", c, c),
 		})
 		literal.WriteByte(c)
 		i++

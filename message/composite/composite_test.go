@@ -57,5 +57,5 @@ func TestLiteralBraces(t *testing.T) {
 		assert.Equal(t, text, written)
 	}
 	_, faults := Parse("{0} of {")
-	assert.Equal(t, []message.Fault{{Offset: 7, Rule: "escape-wrong", Text: "a single { in a text with placeholders", Mend: "write {{ for a brace"}}, faults)
+	assert.Equal(t, []message.Fault{{Offset: 7, Rule: "escape-wrong", Text: "a single { in a text with placeholders", Fix: "write {{ for a brace"}}, faults)
 }

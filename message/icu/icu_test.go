@@ -50,13 +50,13 @@ func TestParseAndWrite(t *testing.T) {
 
 func TestFaults(t *testing.T) {
 	for text, want := range map[string]message.Fault{
-		"a {b":                           {Offset: 2, Rule: "file-damaged", Text: "a brace that is not closed", Mend: "add }"},
-		"a } b":                          {Offset: 2, Rule: "file-damaged", Text: "a closing brace without an opening one", Mend: "quote it as '}'"},
-		"{n, plural, one {a}":            {Offset: 19, Rule: "file-damaged", Text: "a plural that is not closed", Mend: "add }"},
-		"{n, plural, lots {a} other {}}": {Offset: 12, Rule: "file-damaged", Text: `"lots" is no plural category`, Mend: "use zero, one, two, few, many, other or an exact =1"},
-		"{n, plural, one {a}}":           {Rule: "select-gap", Text: "the plural over n has no other variant", Mend: "add other {...}, which applies when no variant does"},
-		"{x, colour}":                    {Rule: "file-damaged", Text: `"colour" is no argument type`, Mend: "use number, date, time, plural, select or selectordinal"},
-		"{a b}":                          {Rule: "file-damaged", Text: `"a b" is no argument name`, Mend: "name the argument with letters, digits and _, or quote the brace as '{'"},
+		"a {b":                           {Offset: 2, Rule: "file-damaged", Text: "a brace that is not closed", Fix: "add }"},
+		"a } b":                          {Offset: 2, Rule: "file-damaged", Text: "a closing brace without an opening one", Fix: "quote it as '}'"},
+		"{n, plural, one {a}":            {Offset: 19, Rule: "file-damaged", Text: "a plural that is not closed", Fix: "add }"},
+		"{n, plural, lots {a} other {}}": {Offset: 12, Rule: "file-damaged", Text: `"lots" is no plural category`, Fix: "use zero, one, two, few, many, other or an exact =1"},
+		"{n, plural, one {a}}":           {Rule: "select-gap", Text: "the plural over n has no other variant", Fix: "add other {...}, which applies when no variant does"},
+		"{x, colour}":                    {Rule: "file-damaged", Text: `"colour" is no argument type`, Fix: "use number, date, time, plural, select or selectordinal"},
+		"{a b}":                          {Rule: "file-damaged", Text: `"a b" is no argument name`, Fix: "name the argument with letters, digits and _, or quote the brace as '{'"},
 	} {
 		_, faults := Parse(text)
 		require.Len(t, faults, 1, text)

@@ -17,7 +17,7 @@ func ParseJava(text string) (message.Message, []message.Fault) {
 	p := &parser{text: text, java: true}
 	m, faults := parse(p)
 	for _, at := range p.bare {
-		faults = append(faults, message.Fault{Offset: at, Rule: "escape-wrong", Text: "a bare apostrophe in a text with placeholders, which quotes what follows it", Mend: "write it twice: ''"})
+		faults = append(faults, message.Fault{Offset: at, Rule: "escape-wrong", Text: "a bare apostrophe in a text with placeholders, which quotes what follows it", Fix: "write it twice: ''"})
 	}
 	return m, faults
 }
@@ -67,7 +67,7 @@ func (p *parser) limits(argument message.Placeholder, style string) ([]message.B
 		inner := &parser{text: l.text, java: true, selectors: p.selectors, others: p.others, depth: p.depth}
 		branches, err := inner.sequence()
 		if err != nil {
-			return nil, p.fault(err.Text, err.Mend)
+			return nil, p.fault(err.Text, err.Fix)
 		}
 		p.selectors, p.others = inner.selectors, inner.others
 		p.others[index] = p.others[index] || key == message.Default

@@ -97,8 +97,8 @@ func LooksChosen(text string) bool {
 	}
 }
 
-func (p *parser) fault(text, mend string) *message.Fault {
-	return &message.Fault{Offset: p.at, Rule: "file-damaged", Text: text, Mend: mend}
+func (p *parser) fault(text, fix string) *message.Fault {
+	return &message.Fault{Offset: p.at, Rule: "file-damaged", Text: text, Fix: fix}
 }
 
 func (p *parser) tooMany() *message.Fault {
@@ -112,7 +112,7 @@ func (p *parser) missing() []message.Fault {
 		if !p.others[i] {
 			faults = append(faults, message.Fault{Rule: "select-gap",
 				Text: fmt.Sprintf("the %s over %s has no other variant", s.Kind, name(&s.Argument)),
-				Mend: "add other {...}, which applies when no variant does"})
+				Fix:  "add other {...}, which applies when no variant does"})
 		}
 	}
 	return faults

@@ -213,7 +213,7 @@ func (r *Reader) Read(p message.Pattern, text string) message.Pattern {
 			if s, ok = r.Dialect.scan(text[at:]); !ok {
 				r.Faults = append(r.Faults, message.Fault{
 					Offset: len(all) - len(text) + at, Rule: "escape-wrong",
-					Text: "a single % in a text with placeholders", Mend: "write %% for a percent sign",
+					Text: "a single % in a text with placeholders", Fix: "write %% for a percent sign",
 				})
 				literal = at + 1
 				continue

@@ -64,7 +64,7 @@ func TestLiteral(t *testing.T) {
 func TestBarePercent(t *testing.T) {
 	p, faults := read(Java, "%d of 100% full")
 	assert.Equal(t, "%d of 100% full", p.String())
-	assert.Equal(t, []message.Fault{{Offset: 9, Rule: "escape-wrong", Text: "a single % in a text with placeholders", Mend: "write %% for a percent sign"}}, faults)
+	assert.Equal(t, []message.Fault{{Offset: 9, Rule: "escape-wrong", Text: "a single % in a text with placeholders", Fix: "write %% for a percent sign"}}, faults)
 }
 
 func TestSpellFromElsewhere(t *testing.T) {

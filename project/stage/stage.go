@@ -63,7 +63,7 @@ func New(disk *files.Disk, config *project.Config) (*Stage, error) {
 			}
 			font, err := text.ParseFont(file, data)
 			if err != nil {
-				return nil, &files.Error{Path: file, Text: err.Error(), Mend: "use a .ttf or .otf file"}
+				return nil, &files.Error{Path: file, Text: err.Error(), Fix: "use a .ttf or .otf file"}
 			}
 			s.fonts.Project = append(s.fonts.Project, font)
 		}
@@ -151,11 +151,11 @@ func (t *Texts) has(s *screen.Screen) (err error) {
 			case n.Hint:
 				at = n.Place("hint")
 			}
-			mend := "add it to the catalogs, or name them with texts: in the screen"
+			fix := "add it to the catalogs, or name them with texts: in the screen"
 			if nearest := finding.Nearest(item.Key, slices.Sorted(maps.Keys(t.keys))); nearest != "" {
-				mend = nearest + " was probably meant"
+				fix = nearest + " was probably meant"
 			}
-			err = fmt.Errorf("%s:%d:%d: no catalog has the key %s; %s", s.Path, at.Line, at.Column, item.Key, mend)
+			err = fmt.Errorf("%s:%d:%d: no catalog has the key %s; %s", s.Path, at.Line, at.Column, item.Key, fix)
 		}
 	})
 	return err

@@ -17,9 +17,9 @@ type Fault struct {
 	Rule   string
 	Box    *Box
 	Pixels int
-	// Text says what is wrong, with %d for the pixels; Mend what to do, Property
+	// Text says what is wrong, with %d for the pixels; Fix what to do, Property
 	// where.
-	Text, Mend, Property string
+	Text, Fix, Property string
 }
 
 // view is a layout with what it is compared with.
@@ -63,18 +63,18 @@ func tooLarge(v *view) []Fault {
 			continue
 		}
 		if over := int(math.Ceil(b.Paragraph.Width*b.Stretched)) - b.Content.Width; over > 0 {
-			mend, property := "let the text wrap, or give the box more room", "overflow"
+			fix, property := "let the text wrap, or give the box more room", "overflow"
 			switch {
 			case n.Width.Units > 0:
-				mend, property = "let the box fit its text (width: fit) or fill its row (width: fill)", "width"
+				fix, property = "let the box fit its text (width: fit) or fill its row (width: fill)", "width"
 			case n.Width.Most > 0:
-				mend, property = fmt.Sprintf("raise most of its width by %d", over), "width"
+				fix, property = fmt.Sprintf("raise most of its width by %d", over), "width"
 			case n.Kind == "tab":
-				mend, property = "fewer tabs, shorter texts, or overflow: shrink", "items"
+				fix, property = "fewer tabs, shorter texts, or overflow: shrink", "items"
 			case n.Overflow == "shrink":
-				mend, property = "lower smallest, or let the text wrap", "smallest"
+				fix, property = "lower smallest, or let the text wrap", "smallest"
 			}
-			faults = append(faults, Fault{"clipped-text", b, over, "the text is %d px wider than its box", mend, property})
+			faults = append(faults, Fault{"clipped-text", b, over, "the text is %d px wider than its box", fix, property})
 			continue
 		}
 		height := lineHeight(b.Style) * len(b.Paragraph.Lines)
@@ -103,11 +103,11 @@ func outside(v *view) []Fault {
 		if over <= 0 {
 			continue
 		}
-		mend := "let boxes share the width (width: fill), or make the row a column"
+		fix := "let boxes share the width (width: fill), or make the row a column"
 		if b.Frame.Y < within.Y || b.Frame.Y+b.Frame.Height > within.Y+within.Height {
-			mend = "let its parent fit it (height: fit), or put it into a scroll"
+			fix = "let its parent fit it (height: fit), or put it into a scroll"
 		}
-		faults = append(faults, Fault{"off-screen", b, over, "the box leaves its parent by %d px", mend, "width"})
+		faults = append(faults, Fault{"off-screen", b, over, "the box leaves its parent by %d px", fix, "width"})
 	}
 	return faults
 }
@@ -218,14 +218,14 @@ func unmirrored(v *view) []Fault {
 			faults = append(faults, Fault{"not-mirrored", b.Parent, off, "what is in the box is %d px from where the mirror image has it", "write start and end instead of left and right in padding", "padding"})
 			continue
 		}
-		mend, property := cause(b.Node)
-		faults = append(faults, Fault{"not-mirrored", b, off, "the box is %d px from where the mirror image has it", mend, property})
+		fix, property := cause(b.Node)
+		faults = append(faults, Fault{"not-mirrored", b, off, "the box is %d px from where the mirror image has it", fix, property})
 	}
 	return faults
 }
 
 // cause names the absolute side that keeps a box from being mirrored.
-func cause(n *screen.Node) (mend, property string) {
+func cause(n *screen.Node) (fix, property string) {
 	switch {
 	case n.Align == "left":
 		return "write align: start instead of left", "align"
@@ -358,7 +358,7 @@ func Fixed(s *screen.Screen) []finding.Finding {
 		list = append(list, finding.Finding{
 			Rule: "fixed-width-text", Severity: finding.Advice, Path: s.Path, Line: at.Line, Column: at.Column, Key: n.Key, Screen: s.Name, Box: n.Title(),
 			Message: fmt.Sprintf("%s has a width of %d units, whatever its text says", n.Title(), n.Width.Units),
-			Mend:    fmt.Sprintf("width: fit, or {least: %d}", n.Width.Units),
+			Fix:     fmt.Sprintf("width: fit, or {least: %d}", n.Width.Units),
 		})
 	})
 	return list

@@ -100,7 +100,7 @@ func TestVerify(t *testing.T) {
 			var have []string
 			for _, f := range v.Findings {
 				have = append(have, strings.Join(append([]string{f.Rule, f.Box}, f.Cultures...), " "))
-				assert.NotEmpty(t, f.Mend)
+				assert.NotEmpty(t, f.Fix)
 				assert.NotContains(t, f.Message, "%!")
 			}
 			assert.Equal(t, c.want, have)

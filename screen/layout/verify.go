@@ -125,7 +125,7 @@ func (v *Verdict) point(f finding.Finding) {
 	}
 	for _, b := range v.Layouts[0].Boxes {
 		if b.Node.Title() == f.Box {
-			v.Faults[0] = append(v.Faults[0], Fault{Rule: f.Rule, Box: b, Text: f.Message, Mend: f.Mend})
+			v.Faults[0] = append(v.Faults[0], Fault{Rule: f.Rule, Box: b, Text: f.Message, Fix: f.Fix})
 			return
 		}
 	}
@@ -180,7 +180,7 @@ func (g *group) finding(s *screen.Screen, cultures []culture.Tag) finding.Findin
 	at := n.Place(fault.Property)
 	f := finding.Finding{
 		Rule: fault.Rule, Severity: finding.Error, Path: s.Path, Line: at.Line, Column: at.Column,
-		Screen: s.Name, Box: n.Title(), Pixels: fault.Pixels, Mend: fault.Mend, Key: n.Key,
+		Screen: s.Name, Box: n.Title(), Pixels: fault.Pixels, Fix: fault.Fix, Key: n.Key,
 	}
 	if severity, ok := severities[f.Rule]; ok {
 		f.Severity = severity

@@ -77,7 +77,7 @@ func Run(w *project.Workspace, others []finding.Finding) *verify.Result {
 		if r, err := w.Record(f); err == nil {
 			r.Mark(f)
 		} else {
-			found = append(found, finding.Finding{Rule: "file-damaged", Severity: finding.Error, Path: project.LedgerName, Message: err.Error(), Mend: "restore it from version control"})
+			found = append(found, finding.Finding{Rule: "file-damaged", Severity: finding.Error, Path: project.LedgerName, Message: err.Error(), Fix: "restore it from version control"})
 		}
 		families = append(families, w.Verifiable(f))
 		told := map[*project.File]bool{}

@@ -38,7 +38,7 @@ func TestRules(t *testing.T) {
 			for _, f := range Run(w, nil).Findings {
 				found = append(found, f.Rule+" "+f.Place()+" "+f.Message)
 				seen[f.Rule] = true
-				assert.NotEmpty(t, f.Mend, f.Rule)
+				assert.NotEmpty(t, f.Fix, f.Rule)
 			}
 			want := strings.Split(strings.TrimSpace(string(archive.Comment)), "\n")
 			if want[0] == "nothing" {
@@ -54,7 +54,7 @@ func TestRules(t *testing.T) {
 		if rule.Family != nil || rule.Catalog != nil || rule.Pair != nil {
 			assert.True(t, seen[rule.Name], "no archive shows %s firing", rule.Name)
 		}
-		for _, text := range []string{rule.Doc, rule.Why, rule.Example, rule.Mend} {
+		for _, text := range []string{rule.Doc, rule.Why, rule.Example, rule.Fix} {
 			assert.NotEmpty(t, text, rule.Name)
 		}
 	}

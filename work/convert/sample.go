@@ -74,7 +74,7 @@ func (w *writer) readBack(held []project.Holding, s *sample, r *result, losses [
 		s.add(w.target.Companion, r.companion)
 	}
 	if err := format.ReadBackNew(s.made, s.catalogs, losses); err != nil {
-		return &files.Error{Path: r.path, Text: err.Error(), Mend: "change the text in " + r.file.Path}
+		return &files.Error{Path: r.path, Text: err.Error(), Fix: "change the text in " + r.file.Path}
 	}
 	return nil
 }

@@ -184,7 +184,7 @@ func Stale(w *project.Workspace) ([]finding.Finding, error) {
 			found = append(found, finding.Finding{
 				Rule: "accessors-stale", Severity: finding.Error, Path: stale[0],
 				Message: fmt.Sprintf("the accessors in %s differ from what the texts of %s give%s", made.Language, made.Dir, more),
-				Mend:    "run zelvik accessors in the project",
+				Fix:     "run zelvik accessors in the project",
 			})
 		}
 	}

@@ -46,7 +46,7 @@ type DamagedError struct {
 
 // Error gives one sentence.
 func (e *DamagedError) Error() string {
-	return fmt.Sprintf("%s:%d:%d: %s; %s, then merge", e.Side, e.Finding.Line, e.Finding.Column, e.Finding.Message, e.Finding.Mend)
+	return fmt.Sprintf("%s:%d:%d: %s; %s, then merge", e.Side, e.Finding.Line, e.Finding.Column, e.Finding.Message, e.Finding.Fix)
 }
 
 // Merge merges theirs into ours, both of which came from base. Where the lines

@@ -120,7 +120,7 @@ func Hardcoded(w *project.Workspace, paths []string) ([]finding.Finding, error) 
 			}
 			list = append(list, finding.Finding{
 				Rule: "hardcoded-text", Severity: finding.Warning, Path: t.Path, Line: t.Line, Column: t.Column,
-				Message: fmt.Sprintf("the text %q stands in the layout (%s)", t.Text, t.Where), Mend: "zelvik lift --apply moves it to the catalog",
+				Message: fmt.Sprintf("the text %q stands in the layout (%s)", t.Text, t.Where), Fix: "zelvik lift --apply moves it to the catalog",
 			})
 		}
 	}
@@ -424,7 +424,7 @@ func move(w *project.Workspace, l *Lift, o LiftOptions) error {
 		})
 		data, err := format.Patch(file.data, slices.Compact(list)) // what each declares is declared once
 		if err != nil {
-			return &files.Error{Path: file.path, Text: err.Error(), Mend: "move its texts by hand"}
+			return &files.Error{Path: file.path, Text: err.Error(), Fix: "move its texts by hand"}
 		}
 		l.Add(file.path, file.data, data)
 	}

@@ -130,7 +130,7 @@ func (r *Renaming) refer(w *project.Workspace, families []*project.Family, old, 
 	for _, at := range slices.Sorted(maps.Keys(changes)) {
 		data, err := format.Patch(sources[at].data, changes[at])
 		if err != nil {
-			return &files.Error{Path: at, Text: err.Error(), Mend: "rename it by hand"}
+			return &files.Error{Path: at, Text: err.Error(), Fix: "rename it by hand"}
 		}
 		r.Add(at, sources[at].data, data)
 	}

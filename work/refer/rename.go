@@ -108,7 +108,7 @@ func renameAll(file *project.File, first culture.Tag, old, fresh string) ([]byte
 	for turn := 0; ; turn++ {
 		data, losses, err := document.Edit([]format.Change{{Op: format.Rename, Culture: tag, Key: old, NewKey: fresh}})
 		if err != nil {
-			return nil, nil, &files.Error{Path: file.Path, Text: err.Error(), Mend: "rename it by hand"}
+			return nil, nil, &files.Error{Path: file.Path, Text: err.Error(), Fix: "rename it by hand"}
 		}
 		document, _ = file.Format.Parse(data)
 		left := slices.IndexFunc(document.Catalogs(), func(c *catalog.Catalog) bool { return c.Find(old) != nil && c.Culture != tag })

@@ -100,7 +100,7 @@ func setState(w *project.Workspace, family *project.Family, member *catalog.Memb
 func (s Setting) message(family *project.Family, member *catalog.Member, entry *catalog.Entry) (message.Message, error) {
 	m, faults := family.Format.Message(*s.Text)
 	if len(faults) > 0 {
-		return m, project.Usage("the text: %s at character %d; %s", faults[0].Text, faults[0].Offset+1, faults[0].Mend)
+		return m, project.Usage("the text: %s at character %d; %s", faults[0].Text, faults[0].Offset+1, faults[0].Fix)
 	}
 	old := entry
 	if old == nil {
