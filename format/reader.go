@@ -168,9 +168,6 @@ func (r *Reader) Twice(key string, offset, first int) {
 	r.Report("key-duplicate", offset, key, fmt.Sprintf("the key %s stands twice; first in line %d", key, line), "remove one of them")
 }
 
-// Forget begins anew with IDs, for another catalog of the same file.
-func (r *Reader) Forget() { r.numbers = nil }
-
 // Done gives the findings in the order of the file.
 func (r *Reader) Done() []finding.Finding {
 	finding.Sort(r.Findings)

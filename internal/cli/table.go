@@ -79,7 +79,11 @@ func (e *env) table(_ context.Context, c *cli.Command) error {
 	case "json":
 		return e.json(tables)
 	case "html":
-		return e.file(c, webpage.Table(tables), nil, webpage.Made)
+		page, err := webpage.Table(tables)
+		if err != nil {
+			return err
+		}
+		return e.file(c, page, nil, webpage.Made)
 	case "csv", "xlsx":
 		if len(tables) > 1 {
 			_, err := w.One()
@@ -184,7 +188,7 @@ func colored(p printer, state table.CellState, text string) string {
 	switch {
 	case state == table.CellMissing:
 		return p.Bad(text)
-	case slices.Contains([]table.CellState{table.CellEmpty, table.CellCopied, table.CellMoved}, state):
+	case slices.Contains([]table.CellState{table.CellEmpty, table.CellWaiting, table.CellCopied, table.CellMoved}, state):
 		return p.Warn(text)
 	case state != "":
 		return p.Faint(text)

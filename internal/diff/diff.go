@@ -6,8 +6,6 @@ package diff
 import (
 	"hash/maphash"
 	"slices"
-
-	"github.com/pmezard/go-difflib/difflib"
 )
 
 // Change is a stretch of lines of one text in whose place the other has
@@ -77,15 +75,44 @@ func (c *comparison) section(aFrom, aTo, bFrom, bTo int) {
 	case anchors == nil && aTo-aFrom+bTo-bFrom > few:
 		c.changes = append(c.changes, Change{aFrom, aTo, bFrom, bTo})
 	case anchors == nil:
-		for _, code := range difflib.NewMatcherWithJunk(c.a[aFrom:aTo], c.b[bFrom:bTo], false, nil).GetOpCodes() {
-			if code.Tag != 'e' {
-				c.changes = append(c.changes, Change{aFrom + code.I1, aFrom + code.I2, bFrom + code.J1, bFrom + code.J2})
-			}
-		}
+		c.each(aFrom, aTo, bFrom, bTo)
 	default:
 		for _, at := range append(anchors, [2]int{aTo, bTo}) {
 			c.section(aFrom, at[0], bFrom, at[1])
 			aFrom, bFrom = at[0], at[1] // the anchor itself is trimmed at the head of the next
+		}
+	}
+}
+
+// each compares lines each with each: what is left are the changes between the
+// longest common row of lines.
+func (c *comparison) each(aFrom, aTo, bFrom, bTo int) {
+	n, m := aTo-aFrom, bTo-bFrom
+	longest := make([]uint16, (n+1)*(m+1)) // of the rows behind i and j
+	at := func(i, j int) int { return i*(m+1) + j }
+	for i := n - 1; i >= 0; i-- {
+		for j := m - 1; j >= 0; j-- {
+			if c.same(aFrom+i, bFrom+j) {
+				longest[at(i, j)] = longest[at(i+1, j+1)] + 1
+			} else {
+				longest[at(i, j)] = max(longest[at(i+1, j)], longest[at(i, j+1)])
+			}
+		}
+	}
+	for i, j := 0, 0; i < n || j < m; {
+		from := Change{aFrom + i, 0, bFrom + j, 0}
+		for (i < n || j < m) && (i == n || j == m || !c.same(aFrom+i, bFrom+j)) {
+			if j == m || i < n && longest[at(i+1, j)] >= longest[at(i, j+1)] {
+				i++
+			} else {
+				j++
+			}
+		}
+		if from.ATo, from.BTo = aFrom+i, bFrom+j; from.AFrom < from.ATo || from.BFrom < from.BTo {
+			c.changes = append(c.changes, from)
+		}
+		for i < n && j < m && c.same(aFrom+i, bFrom+j) {
+			i, j = i+1, j+1
 		}
 	}
 }

@@ -26,7 +26,9 @@ func TestTable(t *testing.T) {
 	require.NoError(t, err)
 	tables, err := table.Of(w, table.Filter{})
 	require.NoError(t, err)
-	made := string(Table(tables))
+	page, err := Table(tables)
+	require.NoError(t, err)
+	made := string(page)
 	for _, text := range []string{
 		`<tr><th scope="row">&lt;/script&gt;</th>`,
 		`&lt;script&gt;alert(1)&lt;/script&gt;`,

@@ -3,6 +3,7 @@
 package layout
 
 import (
+	"maps"
 	"math"
 
 	"zelvik/culture"
@@ -136,7 +137,7 @@ func (e *engine) box(n *screen.Node, parent *Box) *Box {
 		for i := range max(len(n.Rows), 1) {
 			row := n.Children[0]
 			if i < len(n.Rows) {
-				row = withArgs(row, n.Rows[i], 0)
+				row = withArgs(row, n.Rows[i])
 			}
 			e.child(b, row)
 		}
@@ -172,18 +173,14 @@ func (e *engine) child(b *Box, n *screen.Node) *Box {
 }
 
 // withArgs is a row of a list: the node with more arguments.
-func withArgs(n *screen.Node, args map[string]string, depth int) *screen.Node {
+func withArgs(n *screen.Node, args map[string]string) *screen.Node {
 	out := *n
 	out.Args = map[string]string{}
-	for name, value := range n.Args {
-		out.Args[name] = value
-	}
-	for name, value := range args {
-		out.Args[name] = value
-	}
+	maps.Copy(out.Args, n.Args)
+	maps.Copy(out.Args, args)
 	out.Children = nil
 	for _, child := range n.Children {
-		out.Children = append(out.Children, withArgs(child, args, depth+1))
+		out.Children = append(out.Children, withArgs(child, args))
 	}
 	return &out
 }

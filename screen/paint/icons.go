@@ -3,7 +3,6 @@ package paint
 import (
 	"image/color"
 	"math"
-	"sort"
 )
 
 // icons are the pictures there are, as polygons in a square of one unit.
@@ -33,16 +32,6 @@ func ring(x, y, radius float64) [][2]float64 {
 		points = append(points, [2]float64{x + radius*math.Cos(angle), y + radius*math.Sin(angle)})
 	}
 	return points
-}
-
-// Icons lists the names of the pictures.
-func Icons() []string {
-	var list []string
-	for name := range icons {
-		list = append(list, name)
-	}
-	sort.Strings(list)
-	return list
 }
 
 // icon draws a picture; one that is not known is a frame.
