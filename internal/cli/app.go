@@ -181,6 +181,7 @@ func (e *env) commands(args []string) []*cli.Command {
 		{"convert", e.convertCommand},
 		{"table", e.tableCommand},
 		{"reconcile", e.reconcileCommand},
+		{"begin", e.beginCommand},
 		{"set", e.setCommand},
 		{"rename", e.renameCommand},
 		{"draft", e.draftCommand},

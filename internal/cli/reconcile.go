@@ -36,8 +36,8 @@ func (e *env) reconcile(_ context.Context, c *cli.Command) error {
 		return err
 	}
 	fill := level.Fill(c.String("fill"))
-	if fill != level.FillCopy && fill != level.FillEmpty && fill != level.FillNone && fill != level.FillDraft {
-		return fmt.Errorf("--fill takes copy, empty, draft or none, not %q", fill)
+	if err := fills(fill); err != nil {
+		return err
 	}
 	tags, err := cultures(c)
 	if err != nil {
@@ -158,4 +158,12 @@ func grouped(steps []level.Step) [][]told {
 		groups[n] = append(groups[n], told{s, string(s.Culture)})
 	}
 	return groups
+}
+
+// fills checks --fill.
+func fills(fill level.Fill) error {
+	if fill != level.FillCopy && fill != level.FillEmpty && fill != level.FillNone && fill != level.FillDraft {
+		return fmt.Errorf("--fill takes copy, empty, draft or none, not %q", fill)
+	}
+	return nil
 }

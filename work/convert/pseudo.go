@@ -16,42 +16,47 @@ func Pseudo(w *project.Workspace, tag culture.Tag, make func(*catalog.Catalog) *
 		if source == nil {
 			return nil, project.Usage("%s has no file in the source culture %s; name it in zelvik.yaml", f.Name, f.Source)
 		}
-		file := f.File(source)
-		if damage := file.Damaged(); damage != nil {
+		if damage := f.File(source).Damaged(); damage != nil {
 			return nil, project.Refuse(damage)
 		}
-		if f.Format.Holds.Many {
-			if err := c.addCulture(f, file, make(source.Catalog), out); err != nil {
-				return nil, err
-			}
-			continue
+		if err := c.AddCulture(f, make(source.Catalog), out); err != nil {
+			return nil, err
 		}
-		dir := f.Dir
-		if out != "" {
-			dir = out
-		}
-		made := make(source.Catalog)
-		if f.Format.Holds.Items { // the file takes the shape of the source's
-			if added, err := c.addLike(f, file, source.Catalog, made, f.PathOf(dir, tag)); err != nil {
-				return nil, err
-			} else if added {
-				continue
-			}
-		}
-		wr := &writer{conversion: c, target: f.Format}
-		companion := ""
-		if f.Format.Companion != nil {
-			companion = f.Format.Companion.Path(dir, f.Table, tag, false)
-		}
-		from, path, src := []project.Holding{{File: file, Catalog: made}}, f.PathOf(dir, tag), source.Catalog
-		if f.Format.Holds.Bilingual {
-			from, src = []project.Holding{{File: file, Catalog: source.Catalog}, from[0]}, nil
-		}
-		r := wr.compose(from, src, path, companion)
-		r.losses = nil // a pseudo-culture is in the same format and loses nothing that is shown
-		wr.take(r)
 	}
 	return c, nil
+}
+
+// AddCulture plans the file of a culture that a family does not have, beside its
+// others or below out: a catalog with texts in the source's format and shape. In a
+// file that holds all cultures it becomes one of them.
+func (c *Conversion) AddCulture(f *project.Family, made *catalog.Catalog, out string) error {
+	source := f.SourceMember()
+	file, tag := f.File(source), made.Culture
+	if f.Format.Holds.Many {
+		return c.intoAll(f, file, made, out)
+	}
+	dir := f.Dir
+	if out != "" {
+		dir = out
+	}
+	if f.Format.Holds.Items { // the file takes the shape of the source's
+		if added, err := c.addLike(f, file, source.Catalog, made, f.PathOf(dir, tag)); err != nil || added {
+			return err
+		}
+	}
+	wr := &writer{conversion: c, target: f.Format}
+	companion := ""
+	if f.Format.Companion != nil {
+		companion = f.Format.Companion.Path(dir, f.Table, tag, false)
+	}
+	from, path, src := []project.Holding{{File: file, Catalog: made}}, f.PathOf(dir, tag), source.Catalog
+	if f.Format.Holds.Bilingual {
+		from, src = []project.Holding{{File: file, Catalog: source.Catalog}, from[0]}, nil
+	}
+	r := wr.compose(from, src, path, companion)
+	r.losses = nil // it is in the same format and loses nothing that is shown
+	wr.take(r)
+	return nil
 }
 
 // addLike plans a file that is the source's with other texts. It is false where
@@ -79,8 +84,8 @@ func (c *Conversion) addLike(f *project.Family, file *project.File, source, made
 	return true, nil
 }
 
-// addCulture plans a culture more in a file that holds all of them.
-func (c *Conversion) addCulture(f *project.Family, file *project.File, made *catalog.Catalog, out string) error {
+// intoAll plans a culture more in a file that holds all of them.
+func (c *Conversion) intoAll(f *project.Family, file *project.File, made *catalog.Catalog, out string) error {
 	path, old := file.Path, file.Data
 	if out != "" {
 		path, old = filepath.FromSlash(f.Format.Path(filepath.ToSlash(out), f.Table, made.Culture, true)), nil
