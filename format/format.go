@@ -95,6 +95,9 @@ type Location struct {
 	Culture    culture.Tag
 	// Neutral says that the name has no culture in it.
 	Neutral bool
+	// Part says that the file is one of those of its folder that together hold a
+	// culture's texts, whatever they are called.
+	Part bool
 	// Aside says that the file is no translation but a variant for another
 	// purpose, such as a screen size.
 	Aside bool

@@ -323,11 +323,10 @@ func Load(paths []string, configPath string, o Options) (*Workspace, error) {
 	if o.Source == "" {
 		o.Source = w.Config.Source
 	}
-	w.Partial = len(paths) > 0 && !slices.ContainsFunc(paths, o.Disk.IsDir)
 	if len(paths) == 0 {
 		paths = w.Config.Paths()
 	}
-	families, err := Families(paths, o)
+	families, err := w.named(paths, o)
 	if err != nil {
 		return nil, err
 	}
@@ -338,6 +337,48 @@ func Load(paths []string, configPath string, o Options) (*Workspace, error) {
 		w.show()
 	}
 	return w, nil
+}
+
+// named gives the families at paths: a folder's, and of a file or of the name of a
+// family that one.
+func (w *Workspace) named(paths []string, o Options) ([]*Family, error) {
+	var rest []string
+	var list []*Family
+	for _, path := range paths {
+		pattern := strings.ContainsAny(path, "*?[{") && !o.Disk.There(path)
+		if o.Exact || pattern || path == "-" || o.Disk.IsDir(path) {
+			rest = append(rest, path)
+			continue
+		}
+		home := HomeOf(o.Disk, path)
+		if !o.Disk.There(path) {
+			home = filepath.Dir(path) // res/strings is a name, and no file
+		}
+		if !o.Disk.IsDir(home) {
+			rest = append(rest, path)
+			continue
+		}
+		families, err := Families([]string{home}, o)
+		if err != nil {
+			return nil, err
+		}
+		at := slices.IndexFunc(families, func(f *Family) bool {
+			return w.Disk.Absolute(f.Name) == w.Disk.Absolute(path) || slices.ContainsFunc(f.Files, func(file *File) bool {
+				return slices.ContainsFunc(file.All(), func(one *File) bool { return w.Disk.Absolute(one.Path) == w.Disk.Absolute(path) })
+			})
+		})
+		if at < 0 {
+			rest = append(rest, path)
+		} else if !slices.ContainsFunc(list, func(f *Family) bool { return f.Name == families[at].Name && f.Format == families[at].Format }) {
+			list = append(list, families[at])
+		}
+	}
+	if rest == nil {
+		return list, nil
+	}
+	w.Partial = !slices.ContainsFunc(rest, o.Disk.IsDir)
+	families, err := Families(rest, o)
+	return append(list, families...), err
 }
 
 // mostShown is up to how many bytes files are read back that are only shown
@@ -355,10 +396,8 @@ func (w *Workspace) show() {
 	}
 	for _, f := range w.Families {
 		for _, file := range f.Files {
-			for _, one := range []*File{file, file.Companion} {
-				if one != nil {
-					one.shown = size > mostShown
-				}
+			for _, one := range file.All() {
+				one.shown = size > mostShown
 			}
 		}
 	}

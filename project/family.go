@@ -2,6 +2,7 @@ package project
 
 import (
 	"cmp"
+	"fmt"
 	"io/fs"
 	"path"
 	"path/filepath"
@@ -15,6 +16,7 @@ import (
 	"zelvik/catalog"
 	"zelvik/culture"
 	"zelvik/files"
+	"zelvik/finding"
 	"zelvik/format"
 	"zelvik/format/all"
 )
@@ -59,6 +61,9 @@ type Options struct {
 
 	// Disk is where files are read.
 	Disk *files.Disk
+
+	// Exact keeps to the files that are named; else a file stands for its family.
+	Exact bool
 
 	// Files locks what is read until it is written, for commands that change
 	// it; nil for those that only read.
@@ -241,6 +246,9 @@ func Group(files []*File, o Options) []*Family {
 			continue
 		}
 		key := id{file.Format, file.Location.Dir, file.Location.Table}
+		if file.Location.Part {
+			key.table = ""
+		}
 		if _, ext := NearExtension(file.Path); ext != "" { // the table's name may be in the wrong case, too
 			for _, other := range order {
 				if other.format == key.format && other.dir == key.dir && strings.EqualFold(other.table, key.table) {
@@ -260,6 +268,9 @@ func Group(files []*File, o Options) []*Family {
 	var list []*Family
 	for _, key := range order {
 		f := families[key]
+		if key.table == "" {
+			f.gather()
+		}
 		if key.format.Companion != nil {
 			attach(f, families[id{key.format.Companion, key.dir, key.table}])
 		}
@@ -285,6 +296,84 @@ func Group(files []*File, o Options) []*Family {
 		}
 	}
 	return list
+}
+
+// gather makes one of the files of each folder: the one that is called as the
+// format's usual table or as the most, with the others as its parts.
+func (f *Family) gather() {
+	names := map[string]int{}
+	for _, file := range f.Files {
+		names[file.Location.Table]++
+	}
+	for name, n := range names {
+		if f.Table == "" || name == f.Format.Table || f.Table != f.Format.Table && (n > names[f.Table] || n == names[f.Table] && name < f.Table) {
+			f.Table = name
+		}
+	}
+	f.Name = path.Join(f.Dir, f.Table)
+	type folder struct {
+		tag     culture.Tag
+		neutral bool
+	}
+	first := map[folder]*File{}
+	kept := f.Files[:0:0]
+	slices.SortStableFunc(f.Files, func(a, b *File) int { return compareBool(b.Location.Table == f.Table, a.Location.Table == f.Table) })
+	for _, file := range f.Files {
+		at := folder{file.Location.Culture, file.Location.Neutral}
+		if main := first[at]; main != nil && !file.misnamed() && filepath.Dir(main.Path) == filepath.Dir(file.Path) {
+			main.Parts = append(main.Parts, file)
+			continue
+		}
+		if !file.misnamed() {
+			first[at] = file
+		}
+		kept = append(kept, file)
+	}
+	f.Files = kept
+	for _, file := range f.Files {
+		file.tellDoubles()
+	}
+}
+
+// tellDoubles tells of keys that stand in two parts: the platform refuses them.
+func (f *File) tellDoubles() {
+	seen := map[string]*File{}
+	for _, one := range append([]*File{f}, f.Parts...) {
+		for i := range one.Document.Catalogs()[0].Entries {
+			e := &one.Document.Catalogs()[0].Entries[i]
+			if _, index, ok := catalog.SplitArrayKey(e.Key); ok && index > 0 {
+				continue
+			}
+			if other := seen[e.ID()]; other != nil && other != one && f.Parts != nil {
+				line, column := one.At(e.Offset)
+				one.Findings = append(one.Findings, finding.Finding{Rule: "key-duplicate", Severity: finding.Error, Path: one.Path, Line: line, Column: column, Key: e.Key,
+					Message: fmt.Sprintf("the key %s stands in %s, too", e.Key, other.Path), Fix: "remove one of them"})
+			}
+			seen[e.ID()] = one
+		}
+	}
+}
+
+// Home gives the file of a member in which a key stands, or in which it belongs
+// where it is new: a plural in the companion, where there is one, any text in the
+// file of the table that has it in the source.
+func (f *Family) Home(m *catalog.Member, id string, choice bool) *File {
+	file, source := f.File(m), f.SourceMember()
+	switch {
+	case m.Catalog.Find(id) != nil:
+		return file.Holder(id)
+	case choice && file.Companion != nil:
+		return file.Companion
+	case source == nil || source == m || file.Parts == nil:
+		return file
+	}
+	table := f.File(source).Holder(id).Location.Table
+	for _, one := range file.All() {
+		if one.Location.Table == table {
+			return one
+		}
+	}
+	return file
 }
 
 // neutral reports whether a file has no culture in its name.

@@ -34,9 +34,11 @@ type File struct {
 	Doubt string
 	// Companion is the file beside it that belongs to it, or nil.
 	Companion *File
-	Data      []byte
-	lines     *finding.Lines
-	counted   sync.Once
+	// Parts are other files of its folder that hold texts of the same culture.
+	Parts   []*File
+	Data    []byte
+	lines   *finding.Lines
+	counted sync.Once
 	// shown says that what it becomes is only shown, and not read back.
 	shown bool
 	// like is the document of the source, whose shape new entries take; nil where
@@ -141,31 +143,58 @@ func formatOf(path, named string, data []byte) (*format.Format, error) {
 	return f, nil
 }
 
-// Catalogs gives the file's catalogs, with what its companion holds.
+// All gives the file, its companion and its parts.
+func (f *File) All() []*File {
+	list := []*File{f}
+	if f.Companion != nil {
+		list = append(list, f.Companion)
+	}
+	return append(list, f.Parts...)
+}
+
+// Catalogs gives the file's catalogs, with what its companion and its parts hold.
 func (f *File) Catalogs() []*catalog.Catalog {
-	if f.Companion == nil {
+	own := f.Document.Catalogs()[0]
+	if f.Companion == nil && f.Parts == nil {
 		return f.Document.Catalogs()
 	}
-	own := f.Document.Catalogs()[0]
-	other := f.Companion.Document.Catalogs()[0]
-	joined := &catalog.Catalog{Culture: own.Culture, Entries: fast.Make[catalog.Entry](len(own.Entries) + len(other.Entries))}
-	for _, e := range own.Entries {
-		if better := other.Find(e.ID()); better != nil {
-			if better.Note == "" {
-				better.Note = e.Note
+	joined := &catalog.Catalog{Culture: own.Culture}
+	if f.Companion == nil {
+		joined.Entries = append(joined.Entries, own.Entries...)
+	} else {
+		other := f.Companion.Document.Catalogs()[0]
+		joined.Entries = fast.Make[catalog.Entry](len(own.Entries) + len(other.Entries))
+		for _, e := range own.Entries {
+			if better := other.Find(e.ID()); better != nil {
+				if better.Note == "" {
+					better.Note = e.Note
+				}
+				continue
 			}
-			continue
+			joined.Entries = append(joined.Entries, e)
 		}
-		joined.Entries = append(joined.Entries, e)
+		joined.Entries = append(joined.Entries, other.Entries...)
 	}
-	joined.Entries = append(joined.Entries, other.Entries...)
+	for _, part := range f.Parts {
+		for _, e := range part.Document.Catalogs()[0].Entries {
+			if joined.Find(e.ID()) == nil {
+				joined.Add(e)
+			}
+		}
+	}
 	return []*catalog.Catalog{joined}
 }
 
-// Holder gives the file, this one or its companion, in which a key stands.
+// Holder gives the file, this one or one of its companion and parts, in which a key
+// stands; itself where it is in none.
 func (f *File) Holder(id string) *File {
 	if f.Companion != nil && f.Companion.Document.Catalogs()[0].Find(id) != nil {
 		return f.Companion
+	}
+	for _, part := range f.Parts {
+		if part.Document.Catalogs()[0].Find(id) != nil && f.Document.Catalogs()[0].Find(id) == nil {
+			return part
+		}
 	}
 	return f
 }
@@ -182,9 +211,11 @@ func (f *File) At(offset int) (line, column int) {
 // Damaged gives the first finding that keeps the file from being read whole,
 // or nil.
 func (f *File) Damaged() *finding.Finding {
-	for i := range f.Findings {
-		if format.Damage(f.Findings[i]) {
-			return &f.Findings[i]
+	for _, one := range append([]*File{f}, f.Parts...) {
+		for i := range one.Findings {
+			if format.Damage(one.Findings[i]) {
+				return &one.Findings[i]
+			}
 		}
 	}
 	return nil

@@ -67,6 +67,10 @@ var qualifier = sync.OnceValue(func() *regexp.Regexp {
 		`navhidden|nonav|dpad|trackball|wheel|v\d+|masculine|feminine|neuter)$`)
 })
 
+// network is the beginning of qualifiers for a mobile network, which alone stand
+// before the language.
+var network = regexp.MustCompile(`^-mcc\d+`)
+
 // language reports whether a qualifier looks like a language.
 func language(part string) bool {
 	return (len(part) == 2 || len(part) == 3) && strings.Trim(strings.ToLower(part), "abcdefghijklmnopqrstuvwxyz") == ""
@@ -88,6 +92,7 @@ func locate(p string) format.Location {
 		location.Dir, location.Neutral = path.Dir(p), true
 		return location
 	}
+	location.Part = true
 	rest := strings.TrimPrefix(folder, "values")
 	if rest == "" {
 		location.Neutral = true
@@ -128,9 +133,9 @@ func parseQualifiers(rest string) (tag culture.Tag, others bool, err error) {
 			parts = append(parts, strings.Split(part[2:], "+")...)
 		case qualifier().MatchString(part) && part != "car":
 			others = true
-		case len(parts) == 0 && !others && language(part):
+		case len(parts) == 0 && (!others || network.MatchString(rest)) && language(part): // behind the network's numbers
 			parts = append(parts, part)
-		case len(parts) == 1 && !others && region(part):
+		case len(parts) == 1 && (!others || network.MatchString(rest)) && region(part):
 			parts = append(parts, part[1:])
 		case i > 0 && part == "car":
 			others = true

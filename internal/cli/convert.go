@@ -157,7 +157,7 @@ func (e *env) conversion(c *cli.Command, inputs []string, target *format.Format,
 	}
 	progress := e.notes(c).Progress("converting")
 	defer progress.End()
-	w, err := project.Load(inputs, c.String("project"), project.Options{Disk: e.disk, From: c.String("from"), Cultures: tags})
+	w, err := project.Load(inputs, c.String("project"), project.Options{Disk: e.disk, Exact: true, From: c.String("from"), Cultures: tags})
 	if err != nil {
 		return nil, err
 	}

@@ -58,7 +58,7 @@ func (e *env) set(_ context.Context, c *cli.Command) error {
 	if len(tags) == 1 {
 		s.Culture = tags[0]
 	}
-	w, err := project.Load(rest, c.String("project"), project.Options{Disk: e.disk, From: c.String("from"), Files: e.writing(c)})
+	w, err := project.Load(rest, c.String("project"), project.Options{Disk: e.disk, Exact: true, From: c.String("from"), Files: e.writing(c)})
 	if err != nil {
 		return err
 	}

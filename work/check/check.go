@@ -90,9 +90,8 @@ func Run(w *project.Workspace, others []finding.Finding) *verify.Result {
 			if len(file.Document.Catalogs()) > 1 {
 				tag = ""
 			}
-			found = append(found, inCulture(file.Findings, tag)...)
-			if file.Companion != nil {
-				found = append(found, inCulture(file.Companion.Findings, tag)...)
+			for _, one := range file.All() {
+				found = append(found, inCulture(one.Findings, tag)...)
 			}
 		}
 		for _, file := range f.Misnamed {

@@ -164,7 +164,7 @@ func (t *Takeback) culture(c *catalog.Catalog) error {
 		what, why := t.verdict(m, e, broken[e.Key])
 		t.Returned = append(t.Returned, Returned{what, own.Path, m.Culture, e.Key, why})
 		if what == "merged" {
-			t.merge(m, own, e)
+			t.merge(m, e)
 		}
 		if what == "merged" || what == "same" {
 			t.ledger.Settle(e.Key, m.Culture)
@@ -204,12 +204,9 @@ func (t *Takeback) verdict(m *catalog.Member, e *catalog.Entry, broken *finding.
 }
 
 // merge plans a text in the culture's file.
-func (t *Takeback) merge(m *catalog.Member, own *project.File, e *catalog.Entry) {
-	s, now := t.source.Catalog.Find(e.ID()), m.Catalog.Find(e.ID())
-	holder := own.Holder(e.ID())
-	if now == nil && e.Message.Choice != nil && own.Companion != nil {
-		holder = own.Companion
-	}
+func (t *Takeback) merge(m *catalog.Member, e *catalog.Entry) {
+	s := t.source.Catalog.Find(e.ID())
+	holder := t.family.Home(m, e.ID(), e.Message.Choice != nil)
 	change := format.Change{Op: format.Set, Culture: m.Culture, Key: e.Key, Message: &e.Message, Source: &s.Message, After: t.family.Neighbour(m, e.Key)}
 	if t.family.HoldsStates() {
 		state := catalog.Done

@@ -347,10 +347,7 @@ func (d *Draft) take(w *project.Workspace, r *reconciliation, o DraftOptions, jo
 			line.Drafts = line.Drafts.With(m.Culture, project.Fingerprint(&catalog.Entry{Message: text}))
 			job.record.Put(line)
 		}
-		holder := job.file.Holder(want.source.ID())
-		if want.now == nil && text.Choice != nil && job.file.Companion != nil {
-			holder = job.file.Companion
-		}
+		holder := f.Home(m, want.source.ID(), text.Choice != nil)
 		if want.now == nil {
 			last = key
 		}

@@ -123,11 +123,7 @@ func (r *reconciliation) translations(f, leader *project.Family, l *catalog.Entr
 
 // set plans a text of another family's, and lets the catalog know it.
 func (r *reconciliation) set(f *project.Family, m *catalog.Member, key string, from *catalog.Entry, after string, now *catalog.Entry) {
-	file := f.File(m)
-	holder := file.Holder(key)
-	if now == nil && from.Message.Choice != nil && file.Companion != nil {
-		holder = file.Companion
-	}
+	holder := f.Home(m, key, from.Message.Choice != nil)
 	text := from.Message
 	change := format.Change{Op: format.Set, Culture: m.Culture, Key: key, Message: &text, After: after}
 	if now == nil && from.Note != "" && f.Format.Holds.Notes && m.Culture == f.Source {

@@ -380,10 +380,6 @@ func (r *reconciliation) lacking(f *project.Family, record *project.Record, m *c
 	if f.HoldsStates() {
 		change.State = &state
 	}
-	holder := file
-	if text.Choice != nil && file.Companion != nil {
-		holder = file.Companion
-	}
 	step(what, s.Key, "")
-	r.change(holder, change)
+	r.change(f.Home(m, s.ID(), text.Choice != nil), change)
 }

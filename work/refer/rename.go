@@ -70,8 +70,8 @@ func (r *Renaming) family(f *project.Family, old, fresh string) error {
 	seen := map[*project.File]bool{}
 	for i, m := range f.Members {
 		file := f.Files[i]
-		for _, holder := range []*project.File{file, file.Companion} {
-			if holder == nil || seen[holder] {
+		for _, holder := range file.All() {
+			if seen[holder] {
 				continue
 			}
 			seen[holder] = true

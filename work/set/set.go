@@ -65,10 +65,8 @@ func Text(w *project.Workspace, s Setting) (*files.Plan, *project.File, []catalo
 		if e := source.Find(s.Key); e != nil {
 			change.Source = &e.Message
 		}
-		if e := source.Find(s.Key); e != nil && e.Message.Choice != nil && family.Format.Companion != nil {
-			if companion := family.File(member).Companion; companion != nil {
-				file = companion
-			}
+		if e := source.Find(s.Key); e != nil {
+			file = family.Home(member, s.Key, e.Message.Choice != nil)
 		}
 	}
 	data, losses, err := file.Edit([]format.Change{change})

@@ -80,7 +80,9 @@ func Of(w *project.Workspace, dir string) (*Survey, error) {
 		one := Surveyed{Name: f.Name, Format: f.Format.Name, Source: f.Source}
 		files := map[string]bool{}
 		for i, m := range f.Members {
-			files[m.Path] = true
+			for _, file := range f.Files[i].All() {
+				files[file.Path] = true
+			}
 			c := Covered{Culture: m.Culture, Path: m.Path, Entries: len(m.Catalog.Entries)}
 			if m.Culture == f.Source {
 				one.Keys = c.Entries
