@@ -113,3 +113,39 @@ func ExplicitParents() [][2]string {
 	slices.SortFunc(list, func(a, b [2]string) int { return strings.Compare(a[0], b[0]) })
 	return list
 }
+
+// called are the cultures by their English names, as old systems named folders.
+var called = sync.OnceValue(func() map[string]Tag {
+	list := map[string]Tag{}
+	for code, name := range names()["language"] {
+		if tag, err := Parse(code); err == nil {
+			list[strings.ToLower(name)] = tag
+		}
+	}
+	for name, tag := range map[string]Tag{"farsi": "fa", "nynorsk": "nn", "norwegian": "nb", "flemish": "nl-BE", "moldavian": "ro-MD"} {
+		list[name] = tag
+	}
+	return list
+})
+
+// Called gives the culture with an English name: Hungarian, Brazilian Portuguese.
+func Called(name string) (Tag, bool) {
+	tag, ok := called()[strings.ToLower(strings.ReplaceAll(name, "_", " "))]
+	return tag, ok
+}
+
+// ParsePOSIX is Parse for the names of locales, in which a modifier says the
+// script: sr_RS@latin (setlocale(3)). Other modifiers, and encodings, are left
+// out.
+func ParsePOSIX(name string) (Tag, error) {
+	base, modifier, _ := strings.Cut(name, "@")
+	language, region, _ := strings.Cut(base, "_")
+	script := map[string]string{"latin": "Latn", "cyrillic": "Cyrl", "devanagari": "Deva"}[strings.ToLower(modifier)]
+	if script == "" {
+		return Parse(base)
+	}
+	if region != "" {
+		script += "_" + region
+	}
+	return Parse(language + "_" + script)
+}

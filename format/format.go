@@ -30,6 +30,9 @@ type Format struct {
 	Table string
 	// Holds says what the format can carry.
 	Holds Abilities
+	// NameCounts says that the platform finds a file by its name, whatever culture is
+	// stated in it.
+	NameCounts bool
 	// Template says that in a bilingual format the source has a file of its own.
 	Template bool
 	// Companion is the format of a second file beside the first that holds

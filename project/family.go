@@ -6,6 +6,7 @@ import (
 	"io/fs"
 	"path"
 	"path/filepath"
+	"regexp"
 	"runtime"
 	"slices"
 	"strings"
@@ -76,6 +77,10 @@ type Options struct {
 // skipped are folders that hold copies and no sources.
 var Skipped = map[string]bool{"node_modules": true, "build": true, "bin": true, "obj": true, "vendor": true, "DerivedData": true, "Pods": true}
 
+// ExchangeName is the file in a folder of what was handed to translators: no family
+// is looked for there, unless somebody names it.
+const ExchangeName = "zelvik-exchange.txt"
+
 // Find lists the string files at the paths: files as they are, folders
 // searched, patterns expanded. Order is stable.
 func Find(disk *files.Disk, paths []string, from string) ([]string, error) {
@@ -104,7 +109,7 @@ func Find(disk *files.Disk, paths []string, from string) ([]string, error) {
 			switch {
 			case err != nil:
 				return files.ReadError(at, err)
-			case d.IsDir() && at != p && (Skipped[d.Name()] || strings.HasPrefix(d.Name(), ".")):
+			case d.IsDir() && at != p && (Skipped[d.Name()] || strings.HasPrefix(d.Name(), ".") || disk.There(filepath.Join(at, ExchangeName))):
 				return filepath.SkipDir
 			case d.Type().IsRegular():
 				switch candidate(disk, at, from) {
@@ -140,10 +145,25 @@ func related(sure, doubtful []string) []string {
 		}
 		return f.Name + " " + f.Locate(name).Family()
 	}
+	// other is the family of a source that is called so: lang/base/app.json, lang/base.json.
+	other := func(at string) string {
+		name := filepath.ToSlash(at)
+		f, _ := all.Detect(name, nil)
+		if f == nil {
+			return ""
+		}
+		switch l := f.Locate(name); {
+		case called(l.Table):
+			return f.Name + " " + path.Join(l.Dir, f.Table)
+		case called(path.Base(l.Dir)):
+			return f.Name + " " + path.Join(path.Dir(l.Dir), l.Table)
+		}
+		return ""
+	}
 	for _, at := range sure {
 		known[id(at)] = true
 	}
-	return slices.DeleteFunc(doubtful, func(at string) bool { return !known[id(at)] })
+	return slices.DeleteFunc(doubtful, func(at string) bool { return !known[id(at)] && !known[other(at)] })
 }
 
 // candidate says how surely a file in a searched folder is a string file, by
@@ -265,35 +285,16 @@ func Group(files []*File, o Options) []*Family {
 		}
 		f.Files = append(f.Files, file)
 	}
-	var list []*Family
-	for _, key := range order {
-		f := families[key]
-		if key.table == "" {
-			f.gather()
-		}
-		if key.format.Companion != nil {
-			attach(f, families[id{key.format.Companion, key.dir, key.table}])
+	list := make([]*Family, len(order))
+	for i, key := range order {
+		if list[i] = families[key]; key.table == "" {
+			list[i].gather()
 		}
 	}
-	for _, f := range families {
-		if f.Format.Template && f.Table == f.Format.Table && !slices.ContainsFunc(f.Files, neutral) {
-			var templates []*Family
-			for _, other := range families {
-				if other.Format == f.Format && other.Dir == f.Dir && len(other.Files) == 1 && neutral(other.Files[0]) {
-					templates = append(templates, other)
-				}
-			}
-			if len(templates) == 1 { // app.pot beside de.po and fr.po
-				f.Files = append(f.Files, templates[0].Files...)
-				templates[0].Files = nil
-			}
-		}
-	}
-	for _, key := range order {
-		if f := families[key]; len(f.Files) > 0 {
-			f.settle(o)
-			list = append(list, f)
-		}
+	adopt(list)
+	list = slices.DeleteFunc(list, func(f *Family) bool { return len(f.Files) == 0 })
+	for _, f := range list {
+		f.settle(o)
 	}
 	return list
 }
@@ -379,22 +380,6 @@ func (f *Family) Home(m *catalog.Member, id string, choice bool) *File {
 // neutral reports whether a file has no culture in its name.
 func neutral(f *File) bool { return f.Location.Neutral }
 
-// attach moves companion files to the files they belong to.
-func attach(f, companions *Family) {
-	if f == nil || companions == nil {
-		return
-	}
-	for _, file := range f.Files {
-		for i, other := range companions.Files {
-			if other.Location.Culture == file.Location.Culture && other.Location.Neutral == file.Location.Neutral {
-				file.Companion = other
-				companions.Files = slices.Delete(companions.Files, i, i+1)
-				break
-			}
-		}
-	}
-}
-
 // settle finds out the source culture, fills the members and puts the source
 // first, the others by tag.
 func (f *Family) settle(o Options) {
@@ -430,7 +415,10 @@ func (f *Family) settle(o Options) {
 		if o.Cultures != nil && tag != f.Source && !Answers(tag, o.Cultures) {
 			continue
 		}
-		if f.Member(tag) != nil { // a second file for one culture, such as Base.lproj, or the source that stands beside every translation
+		if first := f.Member(tag); first != nil { // a second file for one culture, such as Base.lproj, or the source that stands beside every translation
+			if h.source && tag == f.Source && f.Format.NameCounts && !ofSource(f.File(first), first, tag) {
+				first.Catalog = first.Catalog.Union(h.Catalog)
+			}
 			continue
 		}
 		f.Files = append(f.Files, h.File)
@@ -438,7 +426,17 @@ func (f *Family) settle(o Options) {
 	}
 }
 
-// holding is one catalog of a file.
+// ofSource reports whether a file is that of the source, whose keys count. One that
+// holds plurals alone, as Qt's does for a source that is in the code, is not.
+func ofSource(file *File, m *catalog.Member, source culture.Tag) bool {
+	if file.Location.Neutral {
+		return true
+	}
+	return file.Location.Culture == source &&
+		slices.ContainsFunc(m.Catalog.Entries, func(e catalog.Entry) bool { return e.Message.Choice == nil })
+}
+
+// Holding is one catalog of a file.
 type Holding struct {
 	File    *File
 	Catalog *catalog.Catalog
@@ -458,7 +456,8 @@ func (f *Family) Holdings(file *File) []Holding {
 			c.Culture = cmp.Or(c.Culture, f.Source)
 		case len(catalogs) == 1 || bilingual:
 			named := file.Location.Culture
-			if bilingual { // the file knows better than its name
+			file.contradiction(c.Culture)
+			if bilingual && !file.Format.NameCounts { // the file knows better than its name
 				named = cmp.Or(c.Culture, named)
 			}
 			c.Culture = cmp.Or(named, c.Culture, f.Source)
@@ -466,6 +465,15 @@ func (f *Family) Holdings(file *File) []Holding {
 			c.Culture = cmp.Or(c.Culture, f.Source)
 		}
 		held = append(held, Holding{file, c, bilingual && i == 0})
+	}
+	if len(held) == 2 && held[0].source && held[1].Catalog.Culture == f.Source { // what stands beside a source is that source, with its plurals
+		own := &catalog.Catalog{Culture: f.Source, Entries: slices.Clone(held[0].Catalog.Entries)}
+		for i := range own.Entries {
+			if e := held[1].Catalog.Find(own.Entries[i].ID()); e != nil && !e.Message.Empty() {
+				own.Entries[i].Message = e.Message
+			}
+		}
+		return []Holding{{file, own, true}}
 	}
 	return held
 }
@@ -501,6 +509,9 @@ func (f *Family) GuessSource() culture.Tag {
 	most, best := -1, culture.Tag("en")
 	for _, file := range f.Files {
 		if file.Location.Neutral || len(file.Document.Catalogs()) > 1 {
+			if tag := f.neutralLanguage(file); tag != "" {
+				return tag
+			}
 			if tag := file.Document.Catalogs()[0].Culture; tag != "" {
 				return tag
 			}
@@ -518,6 +529,37 @@ func (f *Family) GuessSource() culture.Tag {
 		}
 	}
 	return best
+}
+
+var neutralLanguage = sync.OnceValue(func() *regexp.Regexp {
+	return regexp.MustCompile(`<NeutralLanguage>\s*([\w-]+)\s*</NeutralLanguage>|NeutralResourcesLanguage(?:Attribute)?\("([\w-]+)"`)
+})
+
+// neutralLanguage gives the culture of a .NET file without one, as the project
+// around it states it (.NET, NeutralResourcesLanguageAttribute); "" where it does not.
+func (f *Family) neutralLanguage(file *File) culture.Tag {
+	if f.Format.Name != "resx" {
+		return ""
+	}
+	dir := filepath.Dir(file.Path)
+	for range 6 {
+		for _, pattern := range []string{"*.csproj", "*.vbproj", "Properties/AssemblyInfo.cs"} {
+			list, _ := f.disk.Glob(filepath.Join(dir, pattern))
+			for _, at := range list {
+				data, _ := f.disk.Read(at)
+				if m := neutralLanguage().FindSubmatch(data); m != nil {
+					if tag, err := culture.Parse(string(m[1]) + string(m[2])); err == nil {
+						return tag
+					}
+				}
+			}
+			if list != nil && pattern != "Properties/AssemblyInfo.cs" {
+				return ""
+			}
+		}
+		dir = filepath.Dir(dir)
+	}
+	return ""
 }
 
 // CompleteAll gives names, positions and types to the placeholders of all

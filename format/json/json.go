@@ -5,6 +5,7 @@
 package json
 
 import (
+	"errors"
 	"path"
 	"regexp"
 	"slices"
@@ -108,26 +109,24 @@ func recognise(p string, head []byte) format.Fit {
 }
 
 // locate knows de.json, app.de.json, app_de.json, app-de.json and de/app.json.
+var errNoTag = errors.New("no culture")
+
 func locate(p string) format.Location {
-	name := strings.TrimSuffix(path.Base(p), path.Ext(p))
-	location := format.Location{Dir: path.Dir(p), Table: name, Neutral: true}
-	if tag, ok := tagOf(name); ok {
-		location.Table, location.Culture, location.Neutral = "messages", tag, false
-		return location
+	read := func(name string) (culture.Tag, error) {
+		if tag, ok := tagOf(name); ok {
+			return tag, nil
+		}
+		return "", errNoTag
 	}
-	for i := 1; i < len(name)-1; i++ {
-		if strings.IndexByte("._-", name[i]) < 0 {
-			continue
-		}
-		if tag, ok := tagOf(name[i+1:]); ok {
-			location.Table, location.Culture, location.Neutral = name[:i], tag, false
-			return location
-		}
+	location, ok := format.InName(p, "messages", "._-", read)
+	if ok {
+		return location
 	}
 	if tag, ok := tagOf(path.Base(path.Dir(p))); ok {
 		location.Dir, location.Culture, location.Neutral = path.Dir(path.Dir(p)), tag, false
 		return location
 	}
+	name := location.Table
 	if _, err := culture.Parse(name); err != nil {
 		if unknown, ok := err.(*culture.UnknownError); ok && unknown.Meant != "" && (len(name) == 2 || len(name) == 5 && strings.ContainsAny(name[2:3], "_-")) {
 			location.Table, location.Neutral, location.Unknown, location.Culture = "messages", false, unknown, unknown.Meant

@@ -31,7 +31,7 @@ func (p *parser) head() {
 		value = strings.TrimSpace(value)
 		switch strings.ToLower(strings.TrimSpace(name)) {
 		case "language":
-			if tag, err := culture.Parse(modifier(value)); err == nil {
+			if tag, err := culture.ParsePOSIX(value); err == nil {
 				p.Target.Culture = tag
 			} else if value != "" {
 				p.Report("culture-unknown", offset, "", err.Error(), "write the file's culture in the header Language")

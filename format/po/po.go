@@ -66,7 +66,7 @@ func locate(p string) format.Location {
 			return location
 		}
 	}
-	if tag, err := culture.Parse(modifier(name)); err == nil && tag.Known() {
+	if tag, err := culture.ParsePOSIX(name); err == nil && tag.Known() {
 		location.Table, location.Culture, location.Neutral = "messages", tag, false
 		return location
 	}
@@ -74,7 +74,7 @@ func locate(p string) format.Location {
 		if strings.IndexByte("._-", name[i]) < 0 {
 			continue
 		}
-		if tag, err := culture.Parse(modifier(name[i+1:])); err == nil && tag.Known() {
+		if tag, err := culture.ParsePOSIX(name[i+1:]); err == nil && tag.Known() {
 			location.Table, location.Culture, location.Neutral = name[:i], tag, false
 			return location
 		}
@@ -86,18 +86,6 @@ func locate(p string) format.Location {
 		}
 	}
 	return location
-}
-
-// modifier reads gettext's sr@latin as sr_Latn.
-func modifier(name string) string {
-	base, rest, ok := strings.Cut(name, "@")
-	if !ok {
-		return name
-	}
-	if script := map[string]string{"latin": "Latn", "cyrillic": "Cyrl", "devanagari": "Deva"}[strings.ToLower(rest)]; script != "" {
-		return base + "_" + script
-	}
-	return base
 }
 
 func filePath(dir, table string, tag culture.Tag, neutral bool) string {

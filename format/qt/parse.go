@@ -89,7 +89,7 @@ func (p *parser) head() {
 		if !ok || value == "" {
 			continue
 		}
-		tag, err := culture.Parse(value)
+		tag, err := culture.ParsePOSIX(value)
 		if err != nil {
 			p.Report("culture-unknown", p.From, "", err.Error(), "write the culture in "+name)
 			continue

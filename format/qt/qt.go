@@ -20,6 +20,7 @@ var Format = &format.Format{
 	Table:      "app",
 	Template:   true,
 	Holds:      holds,
+	NameCounts: true,
 	Recognise:  recognise,
 	Locate:     locate,
 	Path: func(dir, table string, tag culture.Tag, _ bool) string {
@@ -53,23 +54,18 @@ func recognise(p string, head []byte) format.Fit {
 
 // locate takes the longest ending of the name that is a culture: app_pt_BR.ts.
 func locate(p string) format.Location {
-	name := strings.TrimSuffix(path.Base(p), path.Ext(p))
-	location := format.Location{Dir: path.Dir(p), Table: name, Neutral: true}
-	if tag, err := culture.Parse(name); err == nil && tag.Known() {
-		location.Table, location.Culture, location.Neutral = "app", tag, false
+	location, ok := format.InName(p, "app", "_.-", culture.ParsePOSIX)
+	if ok {
 		return location
 	}
+	name := location.Table
 	for i := 1; i < len(name)-1; i++ {
-		if strings.IndexByte("_.-", name[i]) < 0 {
+		suffix := name[i+1:]
+		if strings.IndexByte("_.-", name[i]) < 0 || len(suffix) != 2 && (len(suffix) != 5 || suffix[2] != '_') {
 			continue
 		}
-		suffix := name[i+1:]
-		tag, err := culture.Parse(suffix)
-		if err == nil && tag.Known() {
-			location.Table, location.Culture, location.Neutral = name[:i], tag, false
-			return location
-		}
-		if unknown, ok := err.(*culture.UnknownError); ok && unknown.Meant != "" && (len(suffix) == 2 || len(suffix) == 5 && suffix[2] == '_') {
+		_, err := culture.Parse(suffix)
+		if unknown, ok := err.(*culture.UnknownError); ok && unknown.Meant != "" {
 			location.Table, location.Neutral, location.Unknown, location.Culture = name[:i], false, unknown, unknown.Meant
 			location.Meant = path.Join(location.Dir, location.Table+"_"+strings.ReplaceAll(string(unknown.Meant), "-", "_")+".ts")
 			return location

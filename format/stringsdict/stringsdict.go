@@ -85,10 +85,11 @@ func LocateIn(p, extension string) format.Location {
 	return location
 }
 
-// legacy gives the tag behind the folder names of old systems.
+// legacy gives the tag behind the folder names of old systems, which Apple's still
+// read: English names of languages.
 func legacy(name string) string {
-	if tag, ok := map[string]string{"English": "en", "French": "fr", "German": "de", "Japanese": "ja", "Italian": "it", "Spanish": "es", "Dutch": "nl"}[name]; ok {
-		return tag
+	if tag, ok := culture.Called(name); ok {
+		return string(tag)
 	}
 	return name
 }

@@ -5,6 +5,7 @@ package winrc
 
 import (
 	"path"
+	"strconv"
 	"strings"
 
 	"zelvik/culture"
@@ -31,17 +32,38 @@ var Format = &format.Format{
 		}
 		return format.No
 	},
-	Locate: func(p string) format.Location {
-		return format.Location{Dir: path.Dir(p), Table: strings.TrimSuffix(path.Base(p), path.Ext(p)), Neutral: true}
-	},
-	Path:  func(dir, table string, _ culture.Tag, _ bool) string { return path.Join(dir, table+".rc") },
-	Parse: parse,
+	Locate: locate,
+	Path:   func(dir, table string, _ culture.Tag, _ bool) string { return path.Join(dir, table+".rc") },
+	Parse:  parse,
 	Message: func(text string) (message.Message, []message.Fault) {
 		p, faults := printf.Windows.Parse(text)
 		return message.Message{Pattern: p}, faults
 	},
 	Compose: format.Alone(join),
 	Join:    join,
+}
+
+// locate knows one file for all cultures, and one for each: app.de.rc, app_de.rc,
+// app_1031.rc with Windows' number, German.rc, de/app.rc.
+func locate(p string) format.Location {
+	read := func(name string) (culture.Tag, error) {
+		if tag, ok := culture.Called(name); ok {
+			return tag, nil
+		}
+		if n, err := strconv.Atoi(name); err == nil {
+			if tag, ok := tagOf(strconv.Itoa(n&0x3ff), strconv.Itoa(n>>10)); ok && n > 0x400 {
+				return tag, nil
+			}
+		}
+		return culture.Parse(name)
+	}
+	location, ok := format.InName(p, "app", "._-", read)
+	if folder := path.Base(path.Dir(p)); !ok {
+		if tag, err := culture.Parse(folder); err == nil && tag.Known() && folder != "rc" && (len(folder) == 2 || strings.Contains(folder, "-")) {
+			location.Dir, location.Culture, location.Neutral = path.Dir(path.Dir(p)), tag, false
+		}
+	}
+	return location
 }
 
 var holds = format.Abilities{Types: true, Notes: true, Many: true}

@@ -71,21 +71,7 @@ func recognise(p string, head []byte) format.Fit {
 
 // locate knows de.xlf, messages.de.xlf, messages_de.xlf and messages-de.xlf.
 func locate(p string) format.Location {
-	name := strings.TrimSuffix(path.Base(p), path.Ext(p))
-	location := format.Location{Dir: path.Dir(p), Table: name, Neutral: true}
-	if tag, err := culture.Parse(name); err == nil && tag.Known() {
-		location.Table, location.Culture, location.Neutral = "messages", tag, false
-		return location
-	}
-	for i := 1; i < len(name)-1; i++ {
-		if strings.IndexByte("._-", name[i]) < 0 {
-			continue
-		}
-		if tag, err := culture.Parse(name[i+1:]); err == nil && tag.Known() {
-			location.Table, location.Culture, location.Neutral = name[:i], tag, false
-			return location
-		}
-	}
+	location, _ := format.InName(p, "messages", "._-", culture.Parse)
 	return location
 }
 

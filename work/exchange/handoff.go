@@ -110,7 +110,23 @@ func Out(w *project.Workspace, target *format.Format, o HandoffOptions) (*Handof
 		}
 	}
 	w.SaveLedgers(&h.Plan)
-	return h, nil
+	return h, h.mark(w, out)
+}
+
+// mark says in the folder what it is for, unless it is one of texts.
+func (h *Handoff) mark(w *project.Workspace, out string) error {
+	for _, f := range w.Families {
+		for _, file := range f.Files {
+			if w.Disk.Inside(out, file.Path) {
+				return nil
+			}
+		}
+	}
+	if len(h.Files) == 0 {
+		return nil
+	}
+	const text = "What zelvik handoff writes here goes to translators; zelvik takeback FILE merges what comes\nback. Because of this file no texts of the application are looked for in the folder.\n"
+	return h.Make(w.Disk, filepath.Join(out, project.ExchangeName), []byte(text), func([]byte) bool { return true })
 }
 
 // unfilled reports of an exchange file that is there whether it holds no
