@@ -12,6 +12,7 @@ import (
 	"errors"
 	"fmt"
 	"iter"
+	"slices"
 	"strings"
 	"sync"
 
@@ -272,4 +273,21 @@ func (t Tag) Direction() string {
 func (t Tag) Pseudo() bool {
 	region := t.Region()
 	return region == "XA" || region == "XB" || strings.Contains(string(t), "-x-")
+}
+
+// Scripts gives the scripts that Unicode's locale data knows the language to be
+// written in, somewhere; none where the tag names one.
+func (t Tag) Scripts() (list []string) {
+	if t.writtenScript() != "" {
+		return nil
+	}
+	for known, full := range likely() {
+		if known == t.Base() || strings.HasPrefix(known, t.Base()+"-") {
+			if script := Tag(full).Script(); !slices.Contains(list, script) {
+				list = append(list, script)
+			}
+		}
+	}
+	slices.Sort(list)
+	return list
 }

@@ -158,3 +158,21 @@ func TestConditionErrors(t *testing.T) {
 		assert.Error(t, err, text)
 	}
 }
+
+func TestScriptsAndNames(t *testing.T) {
+	assert.Equal(t, []string{"Cyrl", "Latn"}, Tag("sr").Scripts())
+	assert.Empty(t, Tag("sr-Latn").Scripts())
+	assert.Equal(t, []string{"Latn"}, Tag("de").Scripts())
+	for name, want := range map[string]Tag{"Hungarian": "hu", "Brazilian Portuguese": "pt-BR", "Simplified Chinese": "zh-Hans", "nynorsk": "nn"} {
+		tag, ok := Called(name)
+		assert.True(t, ok, name)
+		assert.Equal(t, want, tag, name)
+	}
+	_, ok := Called("main")
+	assert.False(t, ok)
+	for name, want := range map[string]Tag{"sr_RS@latin": "sr-Latn-RS", "az@latin": "az-Latn", "ca@valencia": "ca", "zh_TW.Big5": "zh-TW", "de_DE.UTF-8@euro": "de-DE"} {
+		tag, err := ParsePOSIX(name)
+		require.NoError(t, err, name)
+		assert.Equal(t, want, tag, name)
+	}
+}

@@ -139,6 +139,7 @@ func Called(name string) (Tag, bool) {
 // out.
 func ParsePOSIX(name string) (Tag, error) {
 	base, modifier, _ := strings.Cut(name, "@")
+	base, _, _ = strings.Cut(base, ".")
 	language, region, _ := strings.Cut(base, "_")
 	script := map[string]string{"latin": "Latn", "cyrillic": "Cyrl", "devanagari": "Deva"}[strings.ToLower(modifier)]
 	if script == "" {

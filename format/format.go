@@ -181,6 +181,7 @@ type Abilities struct {
 	Plurals   bool // by category
 	Zero      bool // the form zero where the culture's rules have none, as Apple applies it
 	Exact     bool // exact cases of plurals
+	Forms     bool // which number has which form, in each file
 	Ordinals  bool
 	Selects   bool
 	Several   bool // several selectors in one message

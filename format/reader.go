@@ -80,11 +80,20 @@ func (r *Reader) InText(faults []message.Fault, whole bool, offset int, key stri
 
 // Report tells of a fault at an offset of the text.
 func (r *Reader) Report(rule string, offset int, key, text, fix string) {
+	r.report(finding.Error, rule, offset, key, text, fix)
+}
+
+// Warn tells of what does no harm by itself.
+func (r *Reader) Warn(rule string, offset int, key, text, fix string) {
+	r.report(finding.Warning, rule, offset, key, text, fix)
+}
+
+func (r *Reader) report(severity finding.Severity, rule string, offset int, key, text, fix string) {
 	if len(r.Findings) > maxFindings {
 		return
 	}
 	line, column := r.lines.At(offset)
-	r.Findings = append(r.Findings, finding.Finding{Rule: rule, Severity: finding.Error, Line: line, Column: column, Key: key, Message: text, Fix: fix})
+	r.Findings = append(r.Findings, finding.Finding{Rule: rule, Severity: severity, Line: line, Column: column, Key: key, Message: text, Fix: fix})
 }
 
 // ConflictRule is the rule by which conflicts are told that a merge left in a file.

@@ -48,7 +48,7 @@ var markupBroken = &Rule{
 				}
 			}
 			for _, name := range own.names {
-				if !slices.Contains(source.names, name) && !slices.Contains(lone, name) {
+				if !slices.Contains(source.names, name) && !slices.Contains(lone, name) && !slices.Contains(typographic, name) {
 					report(p.Entry, fmt.Sprintf("the source has no tag <%s>%s", name, form), "")
 					return
 				}
@@ -60,6 +60,10 @@ var markupBroken = &Rule{
 // lone are elements that a translation may have more or fewer of: they only
 // break lines.
 var lone = []string{"br", "wbr", "p", "hr"}
+
+// typographic are elements that a language may need where another does not: French
+// writes 2e with a raised e.
+var typographic = []string{"sup", "sub", "bdi", "bdo", "nobr", "ruby", "rt", "rp", "small"}
 
 // tagged are the elements of a text; open is a tag that is not closed, or an end
 // without one.

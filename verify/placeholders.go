@@ -2,8 +2,10 @@ package verify
 
 import (
 	"fmt"
+	"slices"
 	"strings"
 
+	"zelvik/culture"
 	"zelvik/finding"
 	"zelvik/message"
 )
@@ -20,7 +22,7 @@ var placeholderLost = &Rule{
 		}
 		have := shown(p.Entry.Message)
 		for _, want := range shownIn(p.Source.Message.Main()) {
-			key, ok := lacks(p.Entry.Message, want)
+			key, ok := lacks(p.Entry.Message, p.Source.Message, want)
 			if !ok {
 				continue
 			}
@@ -74,7 +76,7 @@ func find(list []*message.Placeholder, p *message.Placeholder) *message.Placehol
 // lacks reports whether a form that serves many numbers does not show the
 // placeholder, and which. The forms zero, one, two and exact ones may say the
 // number in words.
-func lacks(m message.Message, want *message.Placeholder) (key string, missing bool) {
+func lacks(m, source message.Message, want *message.Placeholder) (key string, missing bool) {
 	counted := false
 	if m.Choice != nil {
 		for i := range m.Choice.Selectors {
@@ -83,7 +85,7 @@ func lacks(m message.Message, want *message.Placeholder) (key string, missing bo
 		}
 	}
 	for keys, pattern := range m.Patterns() {
-		if find(shownIn(pattern), want) != nil {
+		if find(shownIn(pattern), want) != nil || len(pattern) == 0 && keys != nil { // an empty form is told as such
 			continue
 		}
 		if keys == nil {
@@ -91,13 +93,30 @@ func lacks(m message.Message, want *message.Placeholder) (key string, missing bo
 		}
 		special := false
 		for _, key := range keys {
+			if key == culture.Zero || key == "=0" { // may say in words that there is nothing
+				counted, special = true, true
+			}
 			special = special || key == "zero" || key == "one" || key == "two" || strings.HasPrefix(key, "=")
+		}
+		if special && silent(source, keys, want) { // the source's own form does not show it either
+			continue
 		}
 		if !special || !counted {
 			return strings.Join(keys, "+"), true
 		}
 	}
 	return "", false
+}
+
+// silent reports whether a message has a form of these keys, which does not show a
+// placeholder.
+func silent(m message.Message, keys []string, want *message.Placeholder) bool {
+	for own, pattern := range m.Patterns() {
+		if slices.Equal(own, keys) {
+			return find(shownIn(pattern), want) == nil
+		}
+	}
+	return false
 }
 
 // spelled shows a placeholder as its file does.

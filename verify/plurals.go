@@ -19,6 +19,9 @@ var pluralGap = &Rule{
 	Example: `values-pl: <plurals name="crates"> with one and other only`,
 	Fix:     "Add the form.",
 	Catalog: func(f *Family, m *catalog.Member, report Report) {
+		if f.OwnForms { // each number has a form by the file's own rule
+			return
+		}
 		eachPlural(m, func(e *catalog.Entry, s message.Selector, keys []string, rules culture.Rules) {
 			for _, category := range needed(rules, s) {
 				if !slices.Contains(keys, category) && !exactly(rules, s, keys, category) {

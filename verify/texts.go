@@ -227,6 +227,9 @@ var scriptUnexpected = &Rule{
 		if expected == nil {
 			return
 		}
+		if other := usual(m); other != nil {
+			expected = other
+		}
 		latin := slices.Contains(expected, unicode.Latin)
 		for i := range m.Catalog.Entries {
 			e := &m.Catalog.Entries[i]
@@ -238,7 +241,7 @@ var scriptUnexpected = &Rule{
 				// Names and codes in Latin letters are usual everywhere; a whole
 				// sentence that is not the source's is not.
 				source, _ := f.Lookup(e.ID(), f.Source)
-				if own > 0 || other < 12 || source != nil && source.Message.String() == e.Message.String() {
+				if own > 0 || other < 12 || identifier(e.Message) || source != nil && takenOver(e.Message, source.Message) {
 					continue
 				}
 			} else if other <= own {
@@ -247,6 +250,26 @@ var scriptUnexpected = &Rule{
 			report(e, fmt.Sprintf("the text is in %s letters, which %s does not use: %q", name, m.Culture.Name(), short(e.Message)), "")
 		}
 	},
+}
+
+// identifier reports whether a text is a name from a program: one word with _ in it.
+func identifier(m message.Message) bool {
+	text := m.String()
+	return strings.Contains(text, "_") && !strings.ContainsAny(text, " \t\n")
+}
+
+// takenOver reports whether every form of a text is one of its source's.
+func takenOver(m, source message.Message) bool {
+	for _, pattern := range m.Patterns() {
+		same := false
+		for _, s := range source.Patterns() {
+			same = same || s.Shown() == pattern.Shown()
+		}
+		if !same {
+			return false
+		}
+	}
+	return true
 }
 
 func plainASCII(m message.Message) bool {
@@ -262,6 +285,30 @@ func plainASCII(m message.Message) bool {
 		}
 	}
 	return true
+}
+
+// usual gives the script that nearly all of a file is in, where its culture names
+// none and its language is written in that one, too: Serbian is in Latin letters
+// as well. It is nil where that is not so.
+func usual(m *catalog.Member) []*unicode.RangeTable {
+	for _, script := range m.Culture.Scripts() {
+		expected := scripts(culture.Tag(m.Culture.Base() + "-" + script))
+		if expected == nil {
+			continue
+		}
+		inside, outside := 0, 0
+		for i := range m.Catalog.Entries {
+			if own, other, _ := count(m.Catalog.Entries[i].Message, expected); own > other {
+				inside++
+			} else if other > own {
+				outside++
+			}
+		}
+		if inside > 3*outside {
+			return expected
+		}
+	}
+	return nil
 }
 
 // scripts gives the Unicode scripts that a culture's script is made of (UAX

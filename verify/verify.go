@@ -47,6 +47,8 @@ type Family struct {
 	HasNeutral bool
 	// Cultures are those that the family is to have.
 	Cultures []culture.Tag
+	// OwnForms says that the files say themselves which number has which form.
+	OwnForms bool
 	// Partial says that files were named one by one, so that the family may
 	// have others.
 	Partial bool

@@ -138,7 +138,7 @@ func (p *parser) messages(r *format.Reader, b *block, source, target *catalog.En
 	case b.plural.from >= 0:
 		for _, f := range b.texts {
 			if f.number >= p.forms.Count {
-				r.Damaged(f.from, b.key, fmt.Sprintf("msgstr[%d] is more than the header's nplurals=%d allows", f.number, p.forms.Count), "fix Plural-Forms or remove the form")
+				r.Warn("plural-idle", f.from, b.key, fmt.Sprintf("msgstr[%d] is more than the header's nplurals=%d has; nothing shows it", f.number, p.forms.Count), "correct Plural-Forms, or remove the form")
 			}
 		}
 		target.Message = p.forms.Choice(func(form int) message.Pattern {

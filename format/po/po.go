@@ -33,7 +33,7 @@ var Format = &format.Format{
 	Join:    join,
 }
 
-var holds = format.Abilities{Plurals: true, Types: true, Notes: true, States: true, Bilingual: true}
+var holds = format.Abilities{Plurals: true, Forms: true, Types: true, Notes: true, States: true, Bilingual: true}
 
 func recognise(p string, head []byte) format.Fit {
 	switch strings.ToLower(path.Ext(p)) {

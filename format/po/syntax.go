@@ -60,12 +60,36 @@ func ofLoose(s loose.Spelling) *syntax {
 
 var (
 	printfC, foundation = ofPrintf(printf.C), ofPrintf(printf.Foundation)
-	braces              = ofLoose(loose.Braces)
-	plain               = &syntax{
+	// unquoted are braces among which an apostrophe is one.
+	unquoted = &syntax{
+		read: func(text string) (message.Message, []message.Fault) {
+			m, faults := loose.Braces.Parse(strings.ReplaceAll(text, "'", apostrophe))
+			return message.Message{Pattern: respelled(m.Pattern, apostrophe, "'"), Choice: m.Choice}, faults
+		},
+		write: func(p message.Pattern, _, _ bool) (string, []message.Loss) {
+			text, losses := loose.Braces.Write(message.Message{Pattern: respelled(p, "'", apostrophe)})
+			return strings.ReplaceAll(text, apostrophe, "'"), losses
+		},
+	}
+	plain = &syntax{
 		read:  func(text string) (message.Message, []message.Fault) { return message.Plain(text), nil },
 		write: printf.C.Write,
 	}
 )
+
+// apostrophe stands for one while a text is read that has other quotes.
+const apostrophe = "\uE0FF"
+
+// respelled gives a pattern with another character in the place of one in its texts.
+func respelled(p message.Pattern, old, fresh string) message.Pattern {
+	out := slices.Clone(p)
+	for i, part := range out {
+		if text, ok := part.(message.Text); ok {
+			out[i] = message.Text(strings.ReplaceAll(string(text), old, fresh))
+		}
+	}
+	return out
+}
 
 // syntaxes are those of the flags (gettext manual, PO files).
 var syntaxes = map[string]*syntax{
@@ -76,7 +100,7 @@ var syntaxes = map[string]*syntax{
 	"java-format": {read: icu.ParseJava, write: func(p message.Pattern, _, _ bool) (string, []message.Loss) {
 		return icu.Writer{Numbered: true, Java: true}.Write(message.Message{Pattern: p})
 	}},
-	"python-brace-format": braces, "perl-brace-format": braces, "c++-format": braces,
+	"python-brace-format": unquoted, "perl-brace-format": unquoted, "c++-format": unquoted,
 }
 
 // syntaxOf gives the syntax of an entry: by its flags, else as its source texts
@@ -91,6 +115,9 @@ func syntaxOf(flags []string, id, plural string, texts ...string) *syntax {
 			return plain
 		}
 	}
+	if dated(id) {
+		return plain
+	}
 	if s == nil {
 		spelling := loose.Of(id)
 		if spelling == loose.Braces {
@@ -104,6 +131,24 @@ func syntaxOf(flags []string, id, plural string, texts ...string) *syntax {
 		return &forced
 	}
 	return s
+}
+
+// dated reports whether a text is a pattern of a date, as strftime takes it:
+// xgettext takes %d in it for a format.
+func dated(text string) bool {
+	date := false
+	for {
+		_, rest, ok := strings.Cut(text, "%")
+		rest = strings.TrimPrefix(rest, "-")
+		if !ok {
+			return date
+		}
+		if rest == "" || strings.IndexByte("aAbBcdDeFgGhHIjklmMnpPrRStTuUVwWxXyYzZ%", rest[0]) < 0 {
+			return false
+		}
+		date = date || strings.IndexByte("bBYHMIjyZ", rest[0]) >= 0
+		text = rest[1:]
+	}
 }
 
 // syntax gives the way to read an entry's texts.

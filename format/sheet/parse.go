@@ -102,6 +102,10 @@ func tagOf(head string) (culture.Tag, bool) {
 	return tag, ok
 }
 
+// ordinary are words over the columns of other tables that are tags of languages,
+// too: one alone says nothing.
+var ordinary = []string{"to", "as", "am", "is", "in", "so", "an", "or", "be", "do", "my", "id"}
+
 // columnsOf reads the first row.
 func columnsOf(head []string) columns {
 	c := columns{-1, -1, -1, -1, -1, nil}
@@ -129,6 +133,9 @@ next:
 		if tag, ok := tagOf(text); ok && !slices.ContainsFunc(c.cultures, func(k column) bool { return k.tag == tag }) {
 			c.cultures = append(c.cultures, column{tag, i, -1})
 		}
+	}
+	if len(c.cultures) == 1 && source < 0 && slices.Contains(ordinary, strings.ToLower(strings.TrimSpace(head[c.cultures[0].at]))) {
+		c.cultures = nil // from, to
 	}
 	english := slices.ContainsFunc(c.cultures, func(k column) bool { return k.tag.Base() == "en" })
 	if source >= 0 && !english { // from which most projects translate
