@@ -12,7 +12,7 @@ import (
 // adopt lets families take in files that belong to them though they are called in
 // another way. Families that are left without files are of no interest.
 func adopt(list []*Family) {
-	for _, take := range []func(f *Family, others []*Family){companions, template, neutralNames, suffixes, cases} {
+	for _, take := range []func(f *Family, others []*Family){companions, template, neutralNames, tags, suffixes, cases} {
 		for _, f := range list {
 			if len(f.Files) == 0 {
 				continue
@@ -76,6 +76,35 @@ func neutralNames(f *Family, others []*Family) {
 
 // called reports whether a name is that of a source.
 func called(name string) bool { return name == "base" || name == "default" || name == "source" }
+
+// tags takes in files that are called by a culture of which Unicode has no data,
+// beside others that are called by theirs: lki.json beside de.json. What only looks
+// like a culture is told.
+func tags(f *Family, others []*Family) {
+	if f.Format.Name != "json" || f.Table != f.Format.Table {
+		return
+	}
+	for _, o := range others {
+		language, rest, parted := strings.Cut(strings.ReplaceAll(o.Table, "_", "-"), "-")
+		if o.Format != f.Format || o.Dir != f.Dir || len(o.Files) != 1 || !neutral(o.Files[0]) || len(language) < 2 || len(language) > 3 || language != strings.ToLower(language) || parted && len(rest) < 2 {
+			continue
+		}
+		if language >= "qaa" && language <= "qtz" && len(language) == 3 { // private use (ISO 639-2): notes on the texts, and no translation
+			o.Files = nil
+			continue
+		}
+		at := &o.Files[0].Location
+		tag, err := culture.Parse(o.Table)
+		if at.Unknown, _ = err.(*culture.UnknownError); at.Unknown == nil {
+			at.Culture = tag
+		} else if !parted {
+			at.Unknown = nil
+			continue // any.json
+		}
+		at.Neutral = false
+		f.Files, o.Files = append(f.Files, o.Files...), nil
+	}
+}
 
 // suffixes takes in, as misnamed, files of a format whose names end with .de that
 // end with _de, or with what is no culture.

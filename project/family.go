@@ -518,13 +518,14 @@ func (f *Family) GuessSource() culture.Tag {
 			return "en"
 		}
 	}
-	for _, file := range f.Files {
+	for _, file := range f.Files { // English before the count, plain English before all
 		tag := file.Location.Culture
-		if tag == "en" {
-			return tag
-		}
 		n := len(file.Document.Catalogs()[0].Entries)
-		if (n > most || n == most && tag.Base() == "en" && best.Base() != "en") && tag != "" && !file.misnamed() {
+		switch {
+		case tag == "en":
+			return tag
+		case tag == "" || file.misnamed() || best.Base() == "en" && most >= 0 && tag.Base() != "en":
+		case n > most, tag.Base() == "en" && best.Base() != "en", tag == "en-US" && n >= most*9/10:
 			most, best = n, tag
 		}
 	}

@@ -224,7 +224,7 @@ var scriptUnexpected = &Rule{
 			return
 		}
 		expected := scripts(m.Culture)
-		if expected == nil {
+		if expected == nil || !m.Culture.Known() { // nobody knows how it is written
 			return
 		}
 		if other := usual(m); other != nil {

@@ -96,6 +96,8 @@ type form struct {
 type parser struct {
 	*document
 	format.Reader
+	// guessed says that texts are taken for format strings as most of them look so.
+	guessed bool
 	// tag is the culture whose texts are read in the shape inner.
 	tag string
 }
@@ -115,6 +117,7 @@ func parseAs(data []byte, settled *loose.Spelling) (format.Document, []finding.F
 		p.spelling = *settled
 	} else {
 		p.spelling = p.votes().Best()
+		p.guessed = p.spelling == loose.Printf || p.spelling == loose.Apple
 	}
 	p.cultures()
 	return p.document, p.Done()
@@ -280,6 +283,9 @@ func (p *parser) message(r *format.Reader, key string, s *slot) message.Message 
 		return p.choice(s.forms(), s.kind == ordinal)
 	}
 	m, faults := p.spelling.Parse(v.Text)
+	if len(faults) > 0 && p.guessed { // it is no format string, though others are
+		return message.Plain(v.Text)
+	}
 	r.InText(faults, true, v.From+1, key)
 	return m
 }

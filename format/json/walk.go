@@ -34,7 +34,7 @@ func (w *walk) object(v *jsonscan.Value, path string) {
 func (w *walk) members(v *jsonscan.Value, groups map[int]*group, path string, from, to int) {
 	for i := from; i < to; i++ {
 		m := &v.Members[i]
-		if about(v, m) || path == "" && m.Key == "$schema" {
+		if about(v, m) || path == "" && (m.Key == "$schema" || m.Key == "@metadata" && m.Value.Kind == jsonscan.Object) { // who translated it, in the latter
 			continue
 		}
 		key := path + m.Key
