@@ -283,6 +283,10 @@ type Converted struct {
 	Format  string      `json:"format"`
 	Culture culture.Tag `json:"culture,omitempty"`
 	Entries int         `json:"entries"`
+	// Words and Characters are those of the source's texts that are handed out, as
+	// translators count them: without placeholders and tags.
+	Words      int `json:"words,omitempty"`
+	Characters int `json:"characters,omitempty"`
 	// More is how many other files were joined into it.
 	More int `json:"more,omitempty"`
 	// Merged says what became of the catalog that was there; nil where none was.

@@ -207,9 +207,13 @@ func (e *env) reportConversion(c *cli.Command, shape string, r *conversionReport
 			if f.More > 0 {
 				from += fmt.Sprintf(" and %d more", f.More)
 			}
-			rows = append(rows, []string{"  " + from, "->", f.Path, string(f.Culture), plural(f.Entries, "entry")})
+			row := []string{"  " + from, "->", f.Path, string(f.Culture), plural(f.Entries, "entry")}
+			if f.Words > 0 {
+				row = append(row, plural(f.Words, "word"), plural(f.Characters, "character"))
+			}
+			rows = append(rows, row)
 		}
-		p.Table(nil, rows, 4)
+		p.Table(nil, rows, 4, 5, 6)
 		for _, f := range r.Written {
 			if says := f.Merged.Says(); says != "" {
 				p.Printf("  %s was there: %s\n", f.Path, says)

@@ -52,6 +52,7 @@ func (e *env) verify(_ context.Context, c *cli.Command) error {
 		if o.Screens, err = stage.Files(e.disk, w.Config); err != nil {
 			return err
 		}
+		o.Found = len(w.Config.Screens) == 0
 	}
 	o.Alone = len(screens) > 0 && len(screens) == c.Args().Len()
 	o.Accessors = slices.ContainsFunc(o.Code, func(folder string) bool { return filepath.Clean(folder) == filepath.Clean(w.Config.Dir()) }) // the whole project

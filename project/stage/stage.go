@@ -3,7 +3,9 @@
 package stage
 
 import (
+	"bytes"
 	"fmt"
+	"io/fs"
 	"maps"
 	"path/filepath"
 	"runtime"
@@ -74,8 +76,12 @@ func New(disk *files.Disk, config *project.Config) (*Stage, error) {
 // Setter makes a setter with the fonts of the stage.
 func (s *Stage) Setter() *text.Setter { return text.NewSetter(s.fonts) }
 
-// Files gives the screen files of a configuration.
+// Files gives the screen files of a configuration; where it names none, those that
+// are found below its folder.
 func Files(disk *files.Disk, config *project.Config) ([]string, error) {
+	if len(config.Screens) == 0 {
+		return search(disk, config.Dir())
+	}
 	var list []string
 	for _, pattern := range config.Screens {
 		matches, err := disk.Glob(filepath.Join(config.Dir(), pattern))
@@ -86,6 +92,34 @@ func Files(disk *files.Disk, config *project.Config) ([]string, error) {
 	}
 	slices.Sort(list)
 	return list, nil
+}
+
+// search finds the screens below a folder.
+func search(disk *files.Disk, dir string) (list []string, err error) {
+	if dir == "" {
+		dir = "."
+	}
+	err = disk.Walk(dir, func(at string, d fs.DirEntry, err error) error {
+		switch {
+		case err != nil:
+			return files.ReadError(at, err)
+		case d.IsDir() && at != dir && (project.Skipped[d.Name()] || strings.HasPrefix(d.Name(), ".")):
+			return filepath.SkipDir
+		case d.Type().IsRegular() && Named(disk, at):
+			list = append(list, at)
+		}
+		return nil
+	})
+	return list, err
+}
+
+// Named reports whether a file is a screen, by its name and its beginning.
+func Named(disk *files.Disk, at string) bool {
+	if ext := filepath.Ext(at); ext != ".yaml" && ext != ".yml" {
+		return false
+	}
+	head := disk.Head(at, project.HeadSize)
+	return bytes.HasPrefix(head, []byte("screen: ")) || bytes.Contains(head, []byte("\nscreen: "))
 }
 
 // Open reads a screen and the families its texts come from.
@@ -256,21 +290,30 @@ func (s *Stage) Each(n int, do func(i int, setter *text.Setter) error) error {
 }
 
 // Verify lays screens out in cultures, all where none are named, and gives what
-// is wrong with them.
-func (s *Stage) Verify(paths []string, tags []culture.Tag) ([]finding.Finding, error) {
-	screens, shown := make([]*screen.Screen, len(paths)), make([]*Texts, len(paths))
-	for i, path := range paths {
-		var err error
-		if screens[i], shown[i], err = s.Open(path); err != nil {
+// is wrong with them. A screen that cannot be shown is an error, or a finding if the
+// screens were found rather than named.
+func (s *Stage) Verify(paths []string, tags []culture.Tag, found bool) ([]finding.Finding, error) {
+	var screens []*screen.Screen
+	var shown []*Texts
+	var left []finding.Finding
+	for _, path := range paths {
+		one, texts, err := s.Open(path)
+		switch {
+		case err == nil:
+			screens, shown = append(screens, one), append(shown, texts)
+		case !found:
 			return nil, err
+		default:
+			left = append(left, finding.Finding{Rule: "file-damaged", Severity: finding.Warning, Path: path,
+				Message: "the screen cannot be shown: " + err.Error(), Fix: "correct it, or name the screens of the project in zelvik.yaml"})
 		}
 	}
-	found := make([][]finding.Finding, len(paths))
-	err := s.Each(len(paths), func(i int, setter *text.Setter) error {
-		found[i] = layout.Verify(screens[i], shown[i].withSource(tags), shown[i].Source(), setter, shown[i].growth.Of).Findings
+	each := make([][]finding.Finding, len(screens), len(screens)+1)
+	err := s.Each(len(screens), func(i int, setter *text.Setter) error {
+		each[i] = layout.Verify(screens[i], shown[i].withSource(tags), shown[i].Source(), setter, shown[i].growth.Of).Findings
 		return nil
 	})
-	return slices.Concat(found...), err
+	return slices.Concat(append(each, left)...), err
 }
 
 // withSource gives the cultures that were asked for, the source before them as

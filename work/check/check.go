@@ -14,6 +14,9 @@ import (
 type Options struct {
 	// Screens are the files of screens that are laid out.
 	Screens []string
+	// Found says that the screens were found rather than named: one that cannot be
+	// shown is a finding then, not an error.
+	Found bool
 	// Code are the folders in which texts are looked for that stand in layouts and
 	// code.
 	Code []string
@@ -39,7 +42,7 @@ func Verify(w *project.Workspace, o Options) (*verify.Result, error) {
 		if err != nil {
 			return nil, err
 		}
-		if found, err = show.Verify(o.Screens, o.Cultures); err != nil {
+		if found, err = show.Verify(o.Screens, o.Cultures, o.Found); err != nil {
 			return nil, err
 		}
 	}

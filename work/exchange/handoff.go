@@ -5,6 +5,7 @@ import (
 	"path/filepath"
 	"slices"
 	"strings"
+	"unicode/utf8"
 
 	"zelvik/catalog"
 	"zelvik/catalog/status"
@@ -106,11 +107,25 @@ func Out(w *project.Workspace, target *format.Format, o HandoffOptions) (*Handof
 			if err := h.Make(w.Disk, path, data, unfilled(form, data)); err != nil {
 				return nil, err
 			}
-			h.Files = append(h.Files, project.Converted{From: f.Files[i].Path, Path: path, Format: target.Name, Culture: m.Culture, Entries: len(from.Entries)})
+			made := project.Converted{From: f.Files[i].Path, Path: path, Format: target.Name, Culture: m.Culture, Entries: len(from.Entries)}
+			made.Words, made.Characters = volume(from)
+			h.Files = append(h.Files, made)
 		}
 	}
 	w.SaveLedgers(&h.Plan)
 	return h, h.mark(w, out)
+}
+
+// volume counts the words and characters of a catalog's texts, each form of a plural.
+func volume(c *catalog.Catalog) (words, characters int) {
+	for i := range c.Entries {
+		for _, pattern := range c.Entries[i].Message.Patterns() {
+			text := pattern.Literal()
+			words += len(strings.Fields(text))
+			characters += utf8.RuneCountInString(text)
+		}
+	}
+	return words, characters
 }
 
 // mark says in the folder what it is for, unless it is one of texts.

@@ -1,7 +1,6 @@
 package survey
 
 import (
-	"bytes"
 	"fmt"
 	"io/fs"
 	"path"
@@ -13,6 +12,7 @@ import (
 	"zelvik/culture"
 	"zelvik/files"
 	"zelvik/project"
+	"zelvik/project/stage"
 	"zelvik/verify"
 )
 
@@ -116,7 +116,7 @@ func Of(w *project.Workspace, dir string) (*Survey, error) {
 		case d.Type().IsRegular():
 			if kind, of := other(filepath.ToSlash(at)); kind != "" {
 				s.Others = append(s.Others, Other{at, kind, of})
-			} else if ext := filepath.Ext(at); (ext == ".yaml" || ext == ".yml") && bytes.Contains(w.Disk.Head(at, project.HeadSize), []byte("screen: ")) {
+			} else if stage.Named(w.Disk, at) {
 				s.Others = append(s.Others, Other{at, "screen", "Zelvik"})
 			}
 		}
