@@ -2,6 +2,7 @@ package project
 
 import (
 	"fmt"
+	"path/filepath"
 	"slices"
 	"zelvik/catalog"
 	"zelvik/finding"
@@ -14,12 +15,7 @@ func (w *Workspace) Verifiable(f *Family) *verify.Family {
 	v := &verify.Family{Family: &f.Family, Format: f.Format.Name, Names: w.Config.Verify.Names, Cultures: w.Config.Cultures, Partial: w.Partial, OwnForms: f.Format.Holds.Forms}
 	v.HasNeutral = !f.Format.Holds.Bilingual && f.Format.Path("", "t", "xx", true) != f.Format.Path("", "t", "xx", false)
 	for _, file := range f.Misnamed {
-		m := verify.Misnamed{Path: file.Path, Why: file.Location.Misnamed, Meant: file.Location.Meant, Culture: file.Location.Culture, Unknown: file.Location.Unknown}
-		if near, _ := NearExtension(file.Path); near != nil && m.Why == "" {
-			m.Why = "the platform does not read a file with this ending"
-			m.Meant = near.Path(f.Dir, f.Table, file.Location.Culture, file.Location.Neutral)
-		}
-		v.Misnamed = append(v.Misnamed, m)
+		v.Misnamed = append(v.Misnamed, f.Slip(file))
 	}
 	v.Place = func(m *catalog.Member, e *catalog.Entry) (path string, line, column int) {
 		file := f.File(m)
@@ -33,6 +29,19 @@ func (w *Workspace) Verifiable(f *Family) *verify.Family {
 	return v
 }
 
+// Slip says what is wrong with the name of one of the family's misnamed files.
+func (f *Family) Slip(file *File) verify.Misnamed {
+	at := file.Location
+	m := verify.Misnamed{Path: file.Path, Why: at.Misnamed, Meant: at.Meant, Culture: at.Culture, Unknown: at.Unknown}
+	if near, ext := NearExtension(file.Path); near != nil && m.Why == "" {
+		m.Why = "the platform does not read a file with this ending"
+		if m.Meant = near.Path(f.Dir, f.Table, at.Culture, at.Neutral); at.Culture == "" { // it stands in its folder
+			m.Meant = filepath.Join(filepath.Dir(file.Path), f.Table+ext)
+		}
+	}
+	return m
+}
+
 // Broken gives the errors that the rules find in texts that came back, by key.
 func (w *Workspace) Broken(f *Family, source *catalog.Member, back *catalog.Catalog) map[string]*finding.Finding {
 	from, to := &catalog.Catalog{Culture: f.Source}, &catalog.Catalog{Culture: back.Culture}
@@ -40,6 +49,7 @@ func (w *Workspace) Broken(f *Family, source *catalog.Member, back *catalog.Cata
 		if s := source.Catalog.Find(back.Entries[i].ID()); s != nil {
 			from.Add(*s)
 			e := back.Entries[i]
+			e.State = catalog.Unstated // what it says counts, reviewed or not
 			e.Message = SpelledAs(e.Message, s.Message, false)
 			to.Add(e)
 		}

@@ -13,6 +13,7 @@ var Rules = []*Rule{
 	keyDuplicate, keyOrphan, mergeConflict,
 	cultureAbsent, textMissing, textEmpty, textCopied, textMoved, textDraft,
 	placeholderLost, placeholderAdded, placeholderType, markupBroken,
+	acceleratorLost, urlLost, spaceDrift,
 	pluralGap, pluralIdle, selectGap,
 	escapeWrong, scriptUnexpected,
 	hardcodedText,

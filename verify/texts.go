@@ -6,6 +6,7 @@ import (
 	"strings"
 	"sync"
 	"unicode"
+	"unicode/utf8"
 
 	"zelvik/catalog"
 	"zelvik/catalog/status"
@@ -238,10 +239,10 @@ var scriptUnexpected = &Rule{
 			}
 			own, other, name := count(e.Message, expected)
 			if name == "Latin" && !latin {
-				// Names and codes in Latin letters are usual everywhere; a whole
-				// sentence that is not the source's is not.
+				// Names and codes in Latin letters are usual everywhere; a sentence that
+				// is not the source's is not.
 				source, _ := f.Lookup(e.ID(), f.Source)
-				if own > 0 || other < 12 || identifier(e.Message) || source != nil && takenOver(e.Message, source.Message) {
+				if own > 0 || other < 12 || !sentence(e.Message) || source != nil && takenOver(e.Message, source.Message) {
 					continue
 				}
 			} else if other <= own {
@@ -252,18 +253,31 @@ var scriptUnexpected = &Rule{
 	},
 }
 
-// identifier reports whether a text is a name from a program: one word with _ in it.
-func identifier(m message.Message) bool {
-	text := m.String()
-	return strings.Contains(text, "_") && !strings.ContainsAny(text, " \t\n")
+// sentence reports whether a text has words that are no names: two in small letters.
+func sentence(m message.Message) bool {
+	for _, pattern := range m.Marked().Patterns() {
+		small := 0
+		for word := range strings.FieldsSeq(pattern.Literal()) {
+			first, _ := utf8.DecodeRuneInString(strings.TrimLeftFunc(word, unicode.IsPunct))
+			if unicode.IsLower(first) && !strings.ContainsAny(word, "_/@") {
+				small++
+			}
+		}
+		if small >= 2 {
+			return true
+		}
+	}
+	return false
 }
 
-// takenOver reports whether every form of a text is one of its source's.
+// takenOver reports whether every form of a text has the words of one of its
+// source's.
 func takenOver(m, source message.Message) bool {
+	m, source = m.Marked(), source.Marked()
 	for _, pattern := range m.Patterns() {
 		same := false
 		for _, s := range source.Patterns() {
-			same = same || s.Shown() == pattern.Shown()
+			same = same || s.Literal() == pattern.Literal()
 		}
 		if !same {
 			return false

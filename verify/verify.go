@@ -7,6 +7,7 @@ import (
 	"fmt"
 	"runtime"
 	"slices"
+	"strings"
 
 	"golang.org/x/sync/errgroup"
 
@@ -247,14 +248,14 @@ type collector struct {
 func (c *collector) report(rule *Rule) Report {
 	return func(about any, message, fix string) {
 		f := finding.Finding{Rule: rule.Name, Severity: rule.Severity, Message: message, Fix: fix}
-		if f.Fix == "" {
-			f.Fix = rule.Fix
-		}
 		switch about := about.(type) {
 		case *catalog.Entry:
 			f.Key = about.Key
 			f.Path, f.Line, f.Column = c.family.Place(c.member, about)
 			f.Culture = string(c.member.Culture)
+			if rule != textMoved && c.unfinished(about) {
+				f.Severity = finding.Advice
+			}
 		case *catalog.Member:
 			f.Path, f.Culture = about.Path, string(about.Culture)
 		case Misnamed:
@@ -274,8 +275,30 @@ func (c *collector) report(rule *Rule) Report {
 		default:
 			panic(fmt.Sprintf("verify: rule %s reports about a %T", rule.Name, about))
 		}
+		if f.Fix == "" {
+			f.Fix = rule.fixFor(f.Key, f.Culture)
+		}
 		c.findings = append(c.findings, f)
 	}
+}
+
+// fixFor is the rule's fix, in the form of those that findings bring: a command
+// names the key and the culture that the finding is about.
+func (r *Rule) fixFor(key, tag string) string {
+	fix := strings.TrimSuffix(r.Fix, ".")
+	if key != "" && !strings.ContainsAny(key, " '\"\\\n") {
+		fix = strings.ReplaceAll(fix, "KEY", key)
+	}
+	if tag != "" {
+		fix = strings.ReplaceAll(fix, "TAG", tag)
+	}
+	return strings.ToLower(fix[:1]) + fix[1:]
+}
+
+// unfinished reports whether somebody will have to look at a text before it counts:
+// a draft, and in gettext one whose source changed, which programs do not show.
+func (c *collector) unfinished(e *catalog.Entry) bool {
+	return e.State == catalog.Draft || e.State == catalog.Moved && c.family.Format == "po"
 }
 
 // lacking is an entry of the source that members have no text for.

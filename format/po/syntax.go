@@ -125,12 +125,26 @@ func syntaxOf(flags []string, id, plural string, texts ...string) *syntax {
 		}
 		s = ofLoose(spelling)
 	}
+	if s.formatted != nil && (unformatted(s, id) || plural != "" && unformatted(s, plural)) {
+		return plain
+	}
 	if s.formatted != nil && (s.formatted(id) || s.formatted(plural) || slices.ContainsFunc(texts, s.formatted)) {
 		forced := *s
 		forced.read = s.forced
 		return &forced
 	}
 	return s
+}
+
+// unformatted reports whether a source text is no format string, although it looks
+// like one or is said to be one: it has a % that begins nothing. msgfmt compares no
+// formats then, and no program can use it as one.
+func unformatted(s *syntax, text string) bool {
+	if !s.formatted(text) {
+		return false
+	}
+	m, faults := s.forced(text)
+	return len(faults) > 0 && !slices.ContainsFunc(slices.Collect(m.Placeholders()), func(p *message.Placeholder) bool { return p.Name != "" })
 }
 
 // dated reports whether a text is a pattern of a date, as strftime takes it:

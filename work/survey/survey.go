@@ -96,14 +96,11 @@ func Of(w *project.Workspace, dir string) (*Survey, error) {
 			one.Cultures = append(one.Cultures, Covered{Culture: tag, Answered: c.Answered, Of: c.Entries})
 		}
 		for _, file := range f.Misnamed {
-			m := SurveyMisnamed{Path: file.Path, Why: file.Location.Misnamed, Meant: file.Location.Meant}
-			if near, _ := project.NearExtension(file.Path); near != nil && m.Why == "" {
-				m.Why, m.Meant = "the platform does not read a file with this ending", near.Path(f.Dir, f.Table, file.Location.Culture, file.Location.Neutral)
+			slip := f.Slip(file)
+			if slip.Why == "" && slip.Unknown != nil {
+				slip.Why = slip.Unknown.Error()
 			}
-			if m.Why == "" && file.Location.Unknown != nil {
-				m.Why = file.Location.Unknown.Error()
-			}
-			one.Misnamed = append(one.Misnamed, m)
+			one.Misnamed = append(one.Misnamed, SurveyMisnamed{Path: slip.Path, Why: slip.Why, Meant: slip.Meant})
 		}
 		s.Families = append(s.Families, one)
 	}

@@ -35,3 +35,5 @@
 #define action_next 1033
 #define action_cancel 1034
 #define action_retry 1035
+#define menu_timetable 1036
+#define menu_fares 1037
