@@ -29,7 +29,7 @@ var keyOrphan = &Rule{
 		orphans := 0
 		for i := range m.Catalog.Entries {
 			e := &m.Catalog.Entries[i]
-			if source.Catalog.Find(e.ID()) != nil {
+			if source.Catalog.Find(e.ID()) != nil || status.Listed(f.Family, source.Catalog, e.Key) {
 				continue
 			}
 			fix := ""

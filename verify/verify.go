@@ -253,7 +253,7 @@ func (c *collector) report(rule *Rule) Report {
 			f.Key = about.Key
 			f.Path, f.Line, f.Column = c.family.Place(c.member, about)
 			f.Culture = string(c.member.Culture)
-			if rule != textMoved && c.unfinished(about) {
+			if c.unfinished(about) {
 				f.Severity = finding.Advice
 			}
 		case *catalog.Member:

@@ -69,10 +69,25 @@ func without(f *catalog.Family, m *catalog.Member, source *catalog.Entry, names 
 	switch {
 	case source.Fixed || source.Reference != "" || source.Message.Empty() || Stays(source.Message, names):
 		return Exempt
+	case Listed(f, m.Catalog, source.Key):
+		return Exempt
 	case Parent(f, m, source.ID()) != nil:
 		return Answered
 	}
 	return Missing
+}
+
+// Listed reports whether a catalog has a list in place of the text with this key, or
+// a text in place of the list: programs that read JSON take either, and a language has
+// more names for a thing than another.
+func Listed(f *catalog.Family, c *catalog.Catalog, key string) bool {
+	if f.Format != "json" {
+		return false
+	}
+	if name, end, ok := strings.Cut(key, "["); ok {
+		return strings.TrimLeft(end, "0123456789") == "]" && c.Find(name) != nil
+	}
+	return c.Find(key+"[0]") != nil
 }
 
 // Parent gives the entry of the nearest parent of a member's culture that has
