@@ -126,8 +126,13 @@ func (e *env) printSurvey(c *cli.Command, s *survey.Survey) error {
 				share = covered.Answered * 100 / covered.Of
 			}
 			word := fmt.Sprintf("%d %%", share)
-			if covered.Answered == covered.Of {
+			switch none := covered.Path == ""; {
+			case none && covered.Of == 0:
+				word = p.Warn("no file")
+			case covered.Answered == covered.Of:
 				word = p.Good("complete")
+			case none:
+				word += ", " + p.Warn("no file")
 			}
 			rows = append(rows, []string{"  " + string(covered.Culture), covered.Culture.Name(), fmt.Sprintf("%d of %d", covered.Answered, covered.Of), word})
 		}
