@@ -29,7 +29,7 @@ var keyOrphan = &Rule{
 		orphans := 0
 		for i := range m.Catalog.Entries {
 			e := &m.Catalog.Entries[i]
-			if source.Catalog.Find(e.ID()) != nil || status.Listed(f.Family, source.Catalog, e.Key) {
+			if source.Catalog.Near(i, e.ID()) != nil || status.Listed(f.Family, source.Catalog, e.Key) {
 				continue
 			}
 			fix := ""
@@ -79,7 +79,7 @@ var textMissing = &Rule{
 			of := 0
 			for i := range source.Catalog.Entries {
 				s := &source.Catalog.Entries[i]
-				switch status.Of(f.Family, m, s, m.Catalog.Find(s.ID()), f.Names) {
+				switch status.Of(f.Family, m, s, m.Catalog.Near(i, s.ID()), f.Names) {
 				case status.Exempt:
 					continue
 				case status.Missing:
@@ -311,7 +311,7 @@ func usual(m *catalog.Member) []*unicode.RangeTable {
 			continue
 		}
 		inside, outside := 0, 0
-		for i := range m.Catalog.Entries {
+		for i := 0; i < len(m.Catalog.Entries); i += 1 + len(m.Catalog.Entries)/1000 { // enough to know
 			if own, other, _ := count(m.Catalog.Entries[i].Message, expected); own > other {
 				inside++
 			} else if other > own {

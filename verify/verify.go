@@ -225,7 +225,7 @@ func Cover(f *Family, m *catalog.Member) Coverage {
 		if e.Fixed || e.Reference != "" {
 			continue
 		}
-		switch how := status.Of(f.Family, m, e, m.Catalog.Find(e.ID()), f.Names); {
+		switch how := status.Of(f.Family, m, e, m.Catalog.Near(i, e.ID()), f.Names); {
 		case how == status.Exempt:
 			continue
 		case !how.Lacks():
@@ -332,9 +332,13 @@ func (c *collector) oneMember() {
 			pairRules, reports = append(pairRules, rule), append(reports, c.report(rule))
 		}
 	}
+	at := 0 // where the next entry probably is
 	for i := range source.Catalog.Entries {
 		e := &source.Catalog.Entries[i]
-		pair := Pair{Family: c.family, Member: c.member, Source: e, Entry: c.member.Catalog.Find(e.ID())}
+		pair := Pair{Family: c.family, Member: c.member, Source: e}
+		if number := c.member.Catalog.NearAt(at, e.ID()); number >= 0 {
+			pair.Entry, at = &c.member.Catalog.Entries[number], number+1
+		}
 		pair.Status = status.Of(c.family.Family, c.member, e, pair.Entry, c.family.Names)
 		for i, rule := range pairRules {
 			rule.Pair(&pair, reports[i])

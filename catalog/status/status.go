@@ -114,11 +114,14 @@ func Stays(m message.Message, names []string) bool {
 // Same reports whether a translation is the source's own text, and has words
 // that are to be translated.
 func Same(f *catalog.Family, m *catalog.Member, source, own *catalog.Entry, names []string) bool {
-	if source.Fixed || own.Reference != "" || m.Culture.Pseudo() || m.Culture.Base() == f.Source.Base() {
+	if source.Fixed || own.Reference != "" {
 		return false
 	}
 	text := own.Message.String()
 	if text == "" || text != source.Message.String() || slices.Contains(names, text) {
+		return false
+	}
+	if m.Culture.Pseudo() || m.Culture.Base() == f.Source.Base() {
 		return false
 	}
 	return translatable(own.Message, m.Culture.Script() != f.Source.Script(), names)

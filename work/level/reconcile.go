@@ -221,7 +221,7 @@ func (r *reconciliation) note(f *project.Family, record *project.Record, left ma
 			if (was == "" || was == line.Source) && line.Copies == nil && line.Moved == nil && line.Drafts == nil {
 				break
 			}
-			if m == source || was == line.Source && (left[tag] || line.Copies[tag] == "" && line.Moved[tag] == "" && line.Drafts[tag] == "") {
+			if m == source || (was == "" || was == line.Source) && (left[tag] || line.Copies[tag] == "" && line.Moved[tag] == "" && line.Drafts[tag] == "") {
 				continue
 			}
 			e := m.Catalog.Find(s.ID())
@@ -266,7 +266,7 @@ func (r *reconciliation) member(f *project.Family, record *project.Record, m *ca
 	asked := r.asked(m.Culture)
 	for i := range m.Catalog.Entries {
 		e := &m.Catalog.Entries[i]
-		if !asked || source.Catalog.Find(e.ID()) != nil {
+		if !asked || source.Catalog.Near(i, e.ID()) != nil {
 			continue
 		}
 		holder := file.Holder(e.ID())
@@ -298,19 +298,21 @@ func (r *reconciliation) member(f *project.Family, record *project.Record, m *ca
 		r.change(holder, format.Change{Op: format.Remove, Culture: m.Culture, Key: e.Key})
 	}
 	own := file.Catalogs()[0] // the source beside the translation, in a bilingual file
-	last := ""
+	last, at := "", 0 // at is where the next entry probably is
 	for i := range source.Catalog.Entries {
 		s := &source.Catalog.Entries[i]
 		if s.Product != "" {
 			continue
 		}
-		e := m.Catalog.Find(s.ID())
+		var e *catalog.Entry
+		if number := m.Catalog.NearAt(at, s.ID()); number >= 0 {
+			e, at = &m.Catalog.Entries[number], number+1
+		}
 		if e == nil && f.Format.Holds.Bilingual && own.Find(s.ID()) != nil && r.options.Fill != FillDraft {
 			continue // it waits beside its source already
 		}
-		how := status.Of(&f.Family, m, s, e, names)
 		if e == nil {
-			if asked && how == status.Missing && !taken[s.Key] && !f.Regional(m) {
+			if asked && !taken[s.Key] && !f.Regional(m) && status.Of(&f.Family, m, s, nil, names) == status.Missing {
 				r.lacking(f, record, m, file, s, last, step)
 			}
 			continue
@@ -319,7 +321,7 @@ func (r *reconciliation) member(f *project.Family, record *project.Record, m *ca
 		if !moved[s.Key] || e.Message.Empty() {
 			continue
 		}
-		if how == status.Waiting && !f.Format.Holds.Bilingual { // a copy of what the source said before
+		if status.Of(&f.Family, m, s, e, names) == status.Waiting && !f.Format.Holds.Bilingual { // a copy of what the source said before
 			r.lacking(f, record, m, file, s, last, step)
 			continue
 		}
