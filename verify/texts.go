@@ -79,7 +79,7 @@ var textMissing = &Rule{
 			of := 0
 			for i := range source.Catalog.Entries {
 				s := &source.Catalog.Entries[i]
-				switch status.Of(f.Family, m, s, m.Catalog.Near(i, s.ID()), f.Names) {
+				switch status.Uncompared(f.Family, m, s, m.Catalog.Near(i, s.ID()), f.Names) {
 				case status.Exempt:
 					continue
 				case status.Missing:

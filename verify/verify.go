@@ -225,7 +225,7 @@ func Cover(f *Family, m *catalog.Member) Coverage {
 		if e.Fixed || e.Reference != "" {
 			continue
 		}
-		switch how := status.Of(f.Family, m, e, m.Catalog.Near(i, e.ID()), f.Names); {
+		switch how := status.Uncompared(f.Family, m, e, m.Catalog.Near(i, e.ID()), f.Names); {
 		case how == status.Exempt:
 			continue
 		case !how.Lacks():

@@ -43,6 +43,16 @@ func (s Status) Open() bool { return s.Wanting() || s == Draft || s == Moved }
 // entries in the source and in the member, nil where there is none; names are
 // words that stay as they are in every culture.
 func Of(f *catalog.Family, m *catalog.Member, source, own *catalog.Entry, names []string) Status {
+	s := Uncompared(f, m, source, own, names)
+	if s == Whole && own != nil && own.State != catalog.Done && m.Culture != f.Source && Same(f, m, source, own, names) {
+		return Copied
+	}
+	return s
+}
+
+// Uncompared is Of for those who do not ask for copies: one counts as whole, so that
+// no texts are compared.
+func Uncompared(f *catalog.Family, m *catalog.Member, source, own *catalog.Entry, names []string) Status {
 	switch {
 	case source == nil:
 		return Orphan
@@ -58,8 +68,6 @@ func Of(f *catalog.Family, m *catalog.Member, source, own *catalog.Entry, names 
 		return Moved
 	case own.State == catalog.Draft:
 		return Draft
-	case own.State != catalog.Done && Same(f, m, source, own, names):
-		return Copied
 	}
 	return Whole
 }

@@ -298,7 +298,7 @@ func (r *reconciliation) member(f *project.Family, record *project.Record, m *ca
 		r.change(holder, format.Change{Op: format.Remove, Culture: m.Culture, Key: e.Key})
 	}
 	own := file.Catalogs()[0] // the source beside the translation, in a bilingual file
-	last, at := "", 0 // at is where the next entry probably is
+	last, at := "", 0         // at is where the next entry probably is
 	for i := range source.Catalog.Entries {
 		s := &source.Catalog.Entries[i]
 		if s.Product != "" {
@@ -312,7 +312,7 @@ func (r *reconciliation) member(f *project.Family, record *project.Record, m *ca
 			continue // it waits beside its source already
 		}
 		if e == nil {
-			if asked && !taken[s.Key] && !f.Regional(m) && status.Of(&f.Family, m, s, nil, names) == status.Missing {
+			if asked && !taken[s.Key] && !f.Regional(m) && status.Uncompared(&f.Family, m, s, nil, names) == status.Missing {
 				r.lacking(f, record, m, file, s, last, step)
 			}
 			continue
@@ -321,7 +321,7 @@ func (r *reconciliation) member(f *project.Family, record *project.Record, m *ca
 		if !moved[s.Key] || e.Message.Empty() {
 			continue
 		}
-		if status.Of(&f.Family, m, s, e, names) == status.Waiting && !f.Format.Holds.Bilingual { // a copy of what the source said before
+		if status.Uncompared(&f.Family, m, s, e, names) == status.Waiting && !f.Format.Holds.Bilingual { // a copy of what the source said before
 			r.lacking(f, record, m, file, s, last, step)
 			continue
 		}
