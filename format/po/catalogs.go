@@ -34,7 +34,7 @@ func (p *parser) head() {
 			if tag, err := culture.ParsePOSIX(value); err == nil {
 				p.Target.Culture = tag
 			} else if value != "" {
-				p.Report("culture-unknown", offset, "", err.Error(), "write the file's culture in the header Language")
+				p.Warn("culture-unknown", offset, "", err.Error(), "write the file's culture in the header Language")
 			}
 		case "plural-forms":
 			expression = value
