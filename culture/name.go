@@ -68,6 +68,20 @@ func (t Tag) OwnName() string {
 	return name + " (" + strings.Join(details, ", ") + ")"
 }
 
+// OwnNamed reports whether a text is a language's name in that language, as menus of
+// languages have it: "日本語", "简体中文".
+func OwnNamed(text string) bool {
+	return ownNames()[strings.ToLower(text)]
+}
+
+var ownNames = sync.OnceValue(func() map[string]bool {
+	all := map[string]bool{}
+	for _, name := range names()["own"] {
+		all[strings.ToLower(name)] = true
+	}
+	return all
+})
+
 func orCode(name, code string) string {
 	if name == "" {
 		return code

@@ -238,6 +238,9 @@ var scriptUnexpected = &Rule{
 				continue
 			}
 			own, other, name := count(e.Message, expected)
+			if other > own && language(f, e) {
+				continue
+			}
 			if name == "Latin" && !latin {
 				// Names and codes in Latin letters are usual everywhere; a sentence that
 				// is not the source's is not.
@@ -251,6 +254,20 @@ var scriptUnexpected = &Rule{
 			report(e, fmt.Sprintf("the text is in %s letters, which %s does not use: %q", name, m.Culture.Name(), short(e.Message)), "")
 		}
 	},
+}
+
+// language reports whether a text is the name of a language, which menus of languages
+// have in its own letters.
+func language(f *Family, e *catalog.Entry) bool {
+	if culture.OwnNamed(e.Message.String()) {
+		return true
+	}
+	source, _ := f.Lookup(e.ID(), f.Source)
+	if source == nil {
+		return false
+	}
+	_, known := culture.Called(source.Message.String())
+	return known
 }
 
 // sentence reports whether a text has words that are no names: two in small letters.
