@@ -25,8 +25,11 @@ var spaceDrift = &Rule{
 		begins, ends := outer(p.Source.Message.Main())
 		for _, pattern := range p.Entry.Message.Patterns() {
 			b, e := outer(pattern)
-			if len(pattern) == 0 || b == begins && e == ends || p.Source.Message.Choice != nil && formed(p.Source.Message, b, e) {
+			if len(pattern) == 0 || formed(p.Source.Message, b, e) {
 				continue
+			}
+			if p.Member.Culture.Pseudo() { // stands in brackets
+				return
 			}
 			if slices.Contains(spaceless, p.Member.Culture.Script()) && !strings.Contains(begins+ends+b+e, "line") {
 				continue
