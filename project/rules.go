@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"path/filepath"
 	"slices"
+
 	"zelvik/catalog"
 	"zelvik/finding"
 	"zelvik/message"

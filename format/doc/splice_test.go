@@ -4,6 +4,7 @@ import (
 	"math/rand/v2"
 	"strings"
 	"testing"
+
 	"zelvik/format"
 
 	"github.com/stretchr/testify/assert"

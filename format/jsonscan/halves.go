@@ -2,6 +2,7 @@ package jsonscan
 
 import (
 	"strings"
+
 	"zelvik/internal/fast"
 )
 

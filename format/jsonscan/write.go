@@ -4,6 +4,7 @@ import (
 	"slices"
 	"strings"
 	"unicode/utf8"
+
 	"zelvik/format/charset"
 	"zelvik/format/doc"
 )

@@ -5,6 +5,7 @@ import (
 	"slices"
 	"strconv"
 	"strings"
+
 	"zelvik/message"
 )
 

@@ -8,6 +8,7 @@ import (
 	"slices"
 	"strings"
 	"sync/atomic"
+
 	"zelvik/internal/fast"
 	"zelvik/project"
 

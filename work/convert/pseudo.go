@@ -2,6 +2,7 @@ package convert
 
 import (
 	"path/filepath"
+
 	"zelvik/catalog"
 	"zelvik/culture"
 	"zelvik/format"

@@ -2,6 +2,7 @@ package refer
 
 import (
 	"slices"
+
 	"zelvik/catalog"
 	"zelvik/culture"
 	"zelvik/files"
