@@ -358,7 +358,9 @@ func (w *Workspace) named(paths []string, o Options) ([]*Family, error) {
 			rest = append(rest, path)
 			continue
 		}
-		families, err := Families([]string{home}, o)
+		near := o
+		near.beside = home
+		families, err := Families([]string{home}, near)
 		if err != nil {
 			return nil, err
 		}
