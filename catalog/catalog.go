@@ -247,6 +247,9 @@ type Family struct {
 	// Source is the culture the others are translated from.
 	Source  culture.Tag
 	Members []*Member
+	// Twins are second files in the source culture, such as values-en beside
+	// values: a platform shows readers of that culture their texts first.
+	Twins []*Member
 }
 
 // Member is one file of a family with one of its catalogs.

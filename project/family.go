@@ -22,7 +22,7 @@ import (
 type Family struct {
 	catalog.Family
 	Format *format.Format
-	// Files are the members' files, in the members' order.
+	// Files are the members' files, in the members' order, and then the twins'.
 	Files []*File
 	// Dir and Table are what the files' names share.
 	Dir, Table string
@@ -36,13 +36,24 @@ type Family struct {
 
 // File gives the file of a member.
 func (f *Family) File(m *catalog.Member) *File {
-	for i := range f.Members {
-		if f.Members[i] == m {
+	for i := range f.Files {
+		if f.at(i) == m {
 			return f.Files[i]
 		}
 	}
 	return nil
 }
+
+// at gives the member or twin of a file by its number.
+func (f *Family) at(i int) *catalog.Member {
+	if i < len(f.Members) {
+		return f.Members[i]
+	}
+	return f.Twins[i-len(f.Members)]
+}
+
+// All are the members and the twins, in the order of their files.
+func (f *Family) All() []*catalog.Member { return slices.Concat(f.Members, f.Twins) }
 
 // HoldsStates reports whether the family's files hold states.
 func (f *Family) HoldsStates() bool { return f.Format.Holds.States && !f.stateless }
@@ -210,6 +221,9 @@ func (f *Family) settle(o Options) {
 	var good []*File
 	for _, file := range f.Files {
 		if file.misnamed() {
+			if right := file.Location.Meant; right != "" && slices.ContainsFunc(f.Files, func(other *File) bool { return other.Path == right }) {
+				continue // a copy, for whoever would ask by that name
+			}
 			f.Misnamed = append(f.Misnamed, file)
 			continue
 		}
@@ -229,7 +243,8 @@ func (f *Family) settle(o Options) {
 	f.stateless = f.Format.Name == "sheet" && !slices.ContainsFunc(held, func(h Holding) bool {
 		return slices.ContainsFunc(h.Catalog.Entries, func(e catalog.Entry) bool { return e.State != catalog.Unstated })
 	})
-	f.Files, f.Members = nil, nil
+	f.Files, f.Members, f.Twins = nil, nil, nil
+	var twins []*File
 	for _, h := range held {
 		tag := h.Catalog.Culture
 		if o.Cultures != nil && tag != f.Source && !Answers(tag, o.Cultures) {
@@ -239,11 +254,16 @@ func (f *Family) settle(o Options) {
 			if h.source && tag == f.Source && f.Format.NameCounts && !ofSource(f.File(first), first, tag) {
 				first.Catalog = first.Catalog.Union(h.Catalog)
 			}
+			if tag == f.Source && first.Neutral && !f.Format.Holds.Bilingual && h.File.Location.Culture == tag {
+				twins = append(twins, h.File)
+				f.Twins = append(f.Twins, &catalog.Member{Path: h.File.Path, Culture: tag, Catalog: h.Catalog})
+			}
 			continue
 		}
 		f.Files = append(f.Files, h.File)
 		f.Members = append(f.Members, &catalog.Member{Path: h.File.Path, Culture: tag, Neutral: h.File.Location.Neutral, Catalog: h.Catalog})
 	}
+	f.Files = append(f.Files, twins...)
 }
 
 // ofSource reports whether a file is that of the source, whose keys count. One that

@@ -116,7 +116,8 @@ func Run(families []*Family, others []finding.Finding, severities Severities) *R
 	type job struct {
 		family *Family
 		member *catalog.Member
-		// coverage is the member's place in the coverage.
+		// coverage is the member's place in the coverage, -1 for a twin, which
+		// may have as few texts as it likes.
 		coverage int
 	}
 	var jobs []job
@@ -132,11 +133,16 @@ func Run(families []*Family, others []finding.Finding, severities Severities) *R
 			}
 			result.Summary.Entries += len(m.Catalog.Entries)
 		}
+		for _, m := range f.Twins {
+			jobs = append(jobs, job{f, m, -1})
+			result.Summary.Files++
+			result.Summary.Entries += len(m.Catalog.Entries)
+		}
 		for _, tag := range f.Absent() {
 			result.Coverage = append(result.Coverage, Cover(f, NoFile(tag)))
 		}
 		_ = f.SourceMember() // build what the workers share before they start
-		for _, m := range f.Members {
+		for _, m := range slices.Concat(f.Members, f.Twins) {
 			m.Catalog.Find("")
 		}
 	}
@@ -150,7 +156,9 @@ func Run(families []*Family, others []finding.Finding, severities Severities) *R
 				c.wholeFamily()
 			} else {
 				c.oneMember()
-				result.Coverage[j.coverage] = Cover(j.family, j.member)
+				if j.coverage >= 0 {
+					result.Coverage[j.coverage] = Cover(j.family, j.member)
+				}
 			}
 			found[i] = c.findings
 			return nil
@@ -338,6 +346,9 @@ func (c *collector) oneMember() {
 		pair := Pair{Family: c.family, Member: c.member, Source: e}
 		if number := c.member.Catalog.NearAt(at, e.ID()); number >= 0 {
 			pair.Entry, at = &c.member.Catalog.Entries[number], number+1
+		}
+		if pair.Entry == nil && slices.Contains(c.family.Twins, c.member) {
+			continue
 		}
 		pair.Status = status.Of(c.family.Family, c.member, e, pair.Entry, c.family.Names)
 		for i, rule := range pairRules {

@@ -4,6 +4,7 @@
 package android
 
 import (
+	"cmp"
 	"errors"
 	"path"
 	"regexp"
@@ -102,6 +103,10 @@ func locate(p string) format.Location {
 	switch {
 	case err == nil:
 		location.Culture, location.Neutral, location.Aside = tag, tag == "", others
+		if old := withdrawn[tag.Base()]; old != "" && path.Base(location.Dir) == "res" && strings.Contains(folder, "-"+tag.Base()) {
+			location.Misnamed = "Android asks for " + culture.Tag(tag.Base()).Name() + " by its old code " + old
+			location.Meant = path.Join(location.Dir, strings.Replace(folder, "-"+tag.Base(), "-"+old, 1), path.Base(p))
+		}
 		return location
 	case errors.As(err, &location.Unknown):
 		if location.Unknown.Meant != "" {
@@ -150,10 +155,15 @@ func parseQualifiers(rest string) (tag culture.Tag, others bool, err error) {
 	return tag, others, err
 }
 
-// Qualifier is the folder qualifier for a culture: "de", "de-rCH",
-// "b+sr+Latn". Android resolves the withdrawn codes iw, in and ji itself.
+// withdrawn are the codes by which Android asks for three languages to this day,
+// by those of today: it never reads values-he (Locale.adjustLanguageCode).
+var withdrawn = map[string]string{"he": "iw", "id": "in", "yi": "ji"}
+
+// Qualifier is the folder qualifier for a culture: "de", "de-rCH", "iw",
+// "b+sr+Latn".
 func Qualifier(tag culture.Tag) string {
 	parts := strings.Split(string(tag), "-")
+	parts[0] = cmp.Or(withdrawn[parts[0]], parts[0])
 	switch {
 	case len(parts) == 1 && len(parts[0]) <= 3:
 		return parts[0]

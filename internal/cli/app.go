@@ -312,14 +312,17 @@ func (e *env) json(value any) error {
 }
 
 // cultures reads --cultures.
-func cultures(c *cli.Command) ([]culture.Tag, error) {
+func cultures(c *cli.Command) ([]culture.Tag, error) { return tags(c, culture.Parse) }
+
+// tags gives the cultures that --cultures names, each read so.
+func tags(c *cli.Command, parse func(string) (culture.Tag, error)) ([]culture.Tag, error) {
 	text := c.String("cultures")
 	if text == "" {
 		return nil, nil
 	}
 	var list []culture.Tag
 	for part := range strings.SplitSeq(text, ",") {
-		tag, err := culture.Parse(strings.TrimSpace(part))
+		tag, err := parse(strings.TrimSpace(part))
 		if err != nil {
 			return nil, err
 		}

@@ -41,7 +41,7 @@ func (e *env) traceCommand() *cli.Command {
 func question(c *cli.Command) (trace.Question, error) {
 	q := trace.Question{Key: c.Args().First()}
 	var err error
-	if q.Preferred, err = cultures(c); err != nil {
+	if q.Preferred, err = tags(c, trace.Asked); err != nil {
 		return q, err
 	}
 	if header := c.String("accept"); header != "" {
@@ -56,7 +56,7 @@ func question(c *cli.Command) (trace.Question, error) {
 		return q, fmt.Errorf("trace needs a culture; for example: zelvik trace %s --culture de-CH", finding.Quoted(q.Key))
 	}
 	if device := c.String("device"); device != "" {
-		q.Device, err = culture.Parse(device)
+		q.Device, err = trace.Asked(device)
 	}
 	return q, err
 }

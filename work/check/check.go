@@ -89,7 +89,7 @@ func Run(w *project.Workspace, others []finding.Finding) *verify.Result {
 				continue
 			}
 			told[file] = true
-			tag := f.Members[i].Culture
+			tag := f.All()[i].Culture
 			if len(file.Document.Catalogs()) > 1 {
 				tag = ""
 			}

@@ -69,7 +69,7 @@ func Rename(w *project.Workspace, old, fresh string) (*Renaming, error) {
 // family plans the change of each file once, whatever cultures it holds.
 func (r *Renaming) family(f *project.Family, old, fresh string) error {
 	seen := map[*project.File]bool{}
-	for i, m := range f.Members {
+	for i, m := range f.All() {
 		file := f.Files[i]
 		for _, holder := range file.All() {
 			if seen[holder] {

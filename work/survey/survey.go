@@ -79,10 +79,12 @@ func Of(w *project.Workspace, dir string) (*Survey, error) {
 		wait.Wait()
 		one := Surveyed{Name: f.Name, Format: f.Format.Name, Source: f.Source}
 		files := map[string]bool{}
-		for i, m := range f.Members {
-			for _, file := range f.Files[i].All() {
-				files[file.Path] = true
+		for _, file := range f.Files {
+			for _, part := range file.All() {
+				files[part.Path] = true
 			}
+		}
+		for i, m := range f.Members {
 			c := Covered{Culture: m.Culture, Path: m.Path, Entries: len(m.Catalog.Entries)}
 			if m.Culture == f.Source {
 				one.Keys = c.Entries

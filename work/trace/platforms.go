@@ -6,42 +6,9 @@ import (
 	"slices"
 	"strings"
 
+	"zelvik/catalog"
 	"zelvik/culture"
 )
-
-// android resolves every resource by itself: the best configuration that has
-// it, for the first preferred culture that the application has at all
-// (developer.android.com, Language and locale resolution, from Android 7).
-var android = &Platform{
-	Name: "Android", Formats: []string{"android"},
-	Rule: "the first preferred culture that the app has; then, for every text by itself, its parents, and values/",
-	find: func(s *search) {
-		var chosen culture.Tag
-		for _, want := range s.question.Preferred {
-			for _, tag := range append(chain(want), s.siblings(want)...) {
-				if s.member(tag) != nil && (chosen == "" || chosen == want) {
-					chosen = want
-					why := ""
-					if tag.Base() == want.Base() && !slices.Contains(chain(want), tag) {
-						why = "a sister of " + string(want) + " under the same parent"
-					}
-					if s.look(tag, why) {
-						return
-					}
-				} else if chosen == "" || chosen == want {
-					s.Steps = append(s.Steps, Step{Culture: tag, Outcome: Absent})
-				}
-			}
-			if chosen != "" && chosen != want {
-				s.pass(want, fmt.Sprintf("the app has %s, which comes first; a text that is missing there does not ask the next preferred culture", chosen))
-			}
-		}
-		if s.into("", s.neutral(), "the default resources") {
-			return
-		}
-		s.Shows, s.Surprise = "", "without a text in values/ the app stops with Resources.NotFoundException where no preferred culture has one"
-	},
-}
 
 // siblings are the family's other cultures with the language and script.
 func (s *search) siblings(tag culture.Tag) []culture.Tag {
@@ -96,7 +63,7 @@ var dotnet = &Platform{
 	find: func(s *search) {
 		if len(s.question.Preferred) > 0 {
 			for _, tag := range dotnetChain(s.question.Preferred[0]) {
-				if s.look(tag, "") {
+				if s.into(tag, s.written(tag), "") {
 					return
 				}
 			}
@@ -118,7 +85,11 @@ func dotnetChain(tag culture.Tag) []culture.Tag {
 			at = culture.Tag("zh-" + at.Script())
 			continue
 		}
-		at = at[:strings.LastIndexByte(string(at), '-')]
+		parent := at[:strings.LastIndexByte(string(at), '-')]
+		if last := at[len(parent)+1:]; len(last) > 4 || len(last) == 4 && last[0] <= '9' { // a variant has no parent
+			return list
+		}
+		at = parent
 	}
 	return list
 }
@@ -135,19 +106,24 @@ var java = &Platform{
 		if len(s.question.Preferred) > 0 {
 			want = s.question.Preferred[0]
 		}
-		found := false
-		for _, tag := range javaChain(want) {
-			if s.look(tag, "") {
-				return
-			}
-			found = found || s.member(tag) != nil
-		}
-		if !found && device.Base() != want.Base() {
-			for _, tag := range javaChain(device) {
-				if s.look(tag, "the machine's default locale") {
-					s.Surprise = fmt.Sprintf("there is no bundle for %s, so the machine's default locale %s answers before the base bundle; Control.getNoFallbackControl turns that off", want, device)
-					return
+		bundles := func(tag culture.Tag, why string) (found, answers bool) {
+			for _, t := range javaChain(tag) {
+				m := s.bundle(t)
+				found = found || m != nil
+				if s.into(t, m, why) {
+					return true, true
 				}
+			}
+			return found, false
+		}
+		found, answers := bundles(want, "")
+		if answers {
+			return
+		}
+		if !found && device != want {
+			if _, answers = bundles(device, "the machine's default locale"); answers {
+				s.Surprise = fmt.Sprintf("there is no bundle for %s, so the machine's default locale %s answers before the base bundle; Control.getNoFallbackControl turns that off", want, device)
+				return
 			}
 		}
 		if len(s.question.Preferred) > 1 {
@@ -161,54 +137,130 @@ var java = &Platform{
 	},
 }
 
-// javaChain are the candidate locales: the script is put in for Chinese.
+// bundle gives the file of a candidate; the base bundle stands for none.
+func (s *search) bundle(tag culture.Tag) *catalog.Member {
+	if m := s.written(tag); m != nil {
+		return m
+	}
+	return s.written(withdrawn(tag))
+}
+
+// javaChain are the candidate locales (ResourceBundle.Control,
+// getCandidateLocales): the script is put in for Chinese, its country where only
+// the script is given, and the three names of Norwegian stand in for one another.
 func javaChain(tag culture.Tag) []culture.Tag {
+	language, script, region := modern(tag).Base(), "", tag.Region()
+	if strings.Contains(string(tag), tag.Script()) {
+		script = tag.Script()
+	}
+	if language == "zh" && region != "" {
+		script = tag.Script()
+	}
+	languages := []string{language}
+	if language == "no" || language == "nb" {
+		languages = append(languages, map[string]string{"no": "nb", "nb": "no"}[language])
+	}
 	var list []culture.Tag
-	add := func(t culture.Tag) {
-		if !slices.Contains(list, t) {
-			list = append(list, t)
+	add := func(parts ...string) {
+		for _, l := range languages {
+			t := culture.Tag(strings.Join(slices.DeleteFunc(append([]string{l}, parts...), func(p string) bool { return p == "" }), "-"))
+			if !slices.Contains(list, t) {
+				list = append(list, t)
+			}
 		}
 	}
-	if region := tag.Region(); tag.Base() == "zh" && region != "" {
-		add(culture.Tag("zh-" + tag.Script() + "-" + region))
-		add(culture.Tag("zh-" + tag.Script()))
-		add(culture.Tag("zh-" + region))
-		add("zh")
-		return list
+	if script != "" {
+		add(script, region)
+		add(script)
 	}
-	for t := tag; ; t = t[:strings.LastIndexByte(string(t), '-')] {
-		add(t)
-		if !strings.Contains(string(t), "-") {
-			return list
-		}
+	if language == "zh" && region == "" {
+		region = map[string]string{"Hans": "CN", "Hant": "TW"}[script]
 	}
+	add(region)
+	add()
+	if language == "nn" {
+		list = append(list, "no-NO", "no")
+	}
+	return list
 }
 
 // qt loads one file for the interface languages, in their order, and shows the
 // source text of what it lacks (doc.qt.io, QTranslator::load).
 var qt = &Platform{
 	Name: "Qt", Formats: []string{"qt"},
-	Rule: "the first file for the interface languages in their order, cut from the right; what it lacks shows the source text in the code",
+	Rule: "the first file for the interface languages in their order, each with and without its script and region; what it lacks shows the source text in the code",
 	find: func(s *search) {
-		for i, want := range s.question.Preferred {
-			for tag := want; tag != ""; tag = cutRight(tag) {
-				if tag == s.family.Source || s.member(tag) == nil {
-					s.Steps = append(s.Steps, Step{Culture: tag, Outcome: Absent})
-					continue
-				}
-				if s.look(tag, "the file that is loaded") {
+		s.Shows = s.source()
+		var loaded *catalog.Member
+		for _, tag := range qtLanguages(s.question.Preferred) {
+			m := s.written(tag)
+			if m != nil && s.family.File(m).Location.Culture != tag && tag == s.family.Source { // it stands in the code alone
+				m = nil
+			}
+			switch {
+			case loaded != nil:
+				s.pass(tag, "load takes one file, that of "+string(loaded.Culture))
+			case m == nil:
+				s.Steps = append(s.Steps, Step{Culture: tag, Outcome: Absent})
+			default:
+				loaded = m
+				if s.into(tag, m, "the file that is loaded") {
 					return
 				}
-				for _, later := range append(tag.Parents(), s.question.Preferred[i+1:]...) {
-					s.pass(later, "load takes one file, that of "+string(tag))
-				}
-				s.Shows = s.source()
-				s.Surprise = "a regional file has to hold everything; or install the parent's translator as well, before it"
-				return
 			}
 		}
-		s.Shows = s.source()
+		if loaded != nil && loaded.Culture != s.family.Source {
+			s.Surprise = "a regional file has to hold everything; or install the parent's translator as well, before it"
+		}
 	},
+}
+
+// qtLanguages are the interface languages of a list of preferences
+// (QLocale::uiLanguages, from Qt 6.7): each with script and region, without the
+// script and without the region where these are likely, and then its language;
+// a language that would stand for another script comes after the whole list.
+func qtLanguages(preferred []culture.Tag) []culture.Tag {
+	var list, last []culture.Tag
+	add := func(tag culture.Tag) {
+		if !slices.Contains(list, tag) {
+			list = append(list, tag)
+		}
+	}
+	for _, want := range preferred {
+		code := modern(want).Base()
+		switch code {
+		case "no":
+			code = "nb"
+		case "tl":
+			code = "fil"
+		}
+		renamed := code != want.Base()
+		if renamed || !modern(want).Known() {
+			add(want)
+		}
+		if !modern(want).Known() {
+			continue
+		}
+		full := withBase(want, code).Maximal()
+		script, region := culture.Tag(code+"-"+full.Script()), culture.Tag(code+"-"+full.Region())
+		add(full)
+		if region.Maximal() == full && !(renamed && want.Region() != "") {
+			add(region)
+		}
+		add(script)
+		if culture.Tag(code).Script() == full.Script() {
+			add(culture.Tag(code))
+		} else {
+			last = append(last, culture.Tag(code))
+		}
+		if renamed {
+			add(culture.Tag(want.Base()))
+		}
+	}
+	for _, tag := range last {
+		add(tag)
+	}
+	return list
 }
 
 func cutRight(tag culture.Tag) culture.Tag {
@@ -246,10 +298,6 @@ var gettext = &Platform{
 	find: func(s *search) {
 		for _, want := range s.question.Preferred {
 			for tag := want; tag != ""; tag = cutRight(tag) {
-				if tag == s.family.Source {
-					s.Shows = s.source()
-					return
-				}
 				if s.look(tag, "") {
 					return
 				}

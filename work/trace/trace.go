@@ -3,10 +3,13 @@
 package trace
 
 import (
+	"cmp"
 	"fmt"
+	"path"
 	"slices"
 	"strconv"
 	"strings"
+	"unicode"
 
 	"zelvik/catalog"
 	"zelvik/culture"
@@ -86,7 +89,24 @@ func (p *Platform) Find(f *project.Family, q Question) Trace {
 	s := &search{family: f, question: q}
 	s.Platform, s.Rule, s.Steps = p.Name, p.Rule, []Step{}
 	p.find(s)
+	s.misnamed()
 	return s.Trace
+}
+
+// misnamed tells of a file for a preferred culture that the platform does not
+// find by its name.
+func (s *search) misnamed() {
+	for _, file := range s.family.Misnamed {
+		slip := s.family.Slip(file)
+		if s.Surprise != "" || slip.Culture == "" || slip.Meant == "" || slip.Why == "" {
+			continue
+		}
+		for _, want := range s.question.Preferred {
+			if slices.Contains(chain(modern(want)), slip.Culture) {
+				s.Surprise = fmt.Sprintf("%s is not found: %s; name it %s", slip.Path, slip.Why, slip.Meant)
+			}
+		}
+	}
 }
 
 // search is a trace that is being made.
@@ -98,6 +118,65 @@ type search struct {
 
 // member gives the family's file for a culture, or nil.
 func (s *search) member(tag culture.Tag) *catalog.Member { return s.family.Member(tag) }
+
+// written gives the file whose name spells a tag so, with the old code of a
+// language where it has one; or nil.
+func (s *search) written(tag culture.Tag) *catalog.Member {
+	for _, m := range s.family.All() {
+		if !m.Neutral && written(m) == tag {
+			return m
+		}
+	}
+	return nil
+}
+
+// old are the codes of languages that have two and that loaders keep apart, by
+// that of today.
+var old = map[string]string{"he": "iw", "id": "in", "yi": "ji"}
+
+// withdrawn gives a tag with the old code of its language.
+func withdrawn(tag culture.Tag) culture.Tag {
+	return withBase(tag, cmp.Or(old[tag.Base()], tag.Base()))
+}
+
+// modern gives a tag with today's code of its language.
+func modern(tag culture.Tag) culture.Tag {
+	for now, code := range old {
+		if tag.Base() == code {
+			return withBase(tag, now)
+		}
+	}
+	return tag
+}
+
+func withBase(tag culture.Tag, code string) culture.Tag {
+	return culture.Tag(code + string(tag[len(tag.Base()):]))
+}
+
+// written gives a file's culture with the code that its name has.
+func written(m *catalog.Member) culture.Tag {
+	code := old[m.Culture.Base()]
+	if code == "" {
+		return m.Culture
+	}
+	parts := strings.FieldsFunc(path.Base(path.Dir(m.Path))+"/"+path.Base(m.Path), func(r rune) bool { return !unicode.IsLetter(r) })
+	if slices.Contains(parts, code) {
+		return withdrawn(m.Culture)
+	}
+	return m.Culture
+}
+
+// Asked reads a preferred culture. An old code of a language stays: some loaders
+// tell it from today's. The error is a *culture.UnknownError.
+func Asked(text string) (culture.Tag, error) {
+	tag, err := culture.Parse(text)
+	for now, code := range old {
+		if err == nil && tag.Base() == now && strings.HasPrefix(strings.ToLower(text), code) {
+			return withBase(tag, code), nil
+		}
+	}
+	return tag, err
+}
 
 // neutral gives the file without a culture in its name, or nil.
 func (s *search) neutral() *catalog.Member {
@@ -170,7 +249,7 @@ func Accept(header string) ([]culture.Tag, error) {
 		if text = strings.TrimSpace(text); text == "" || text == "*" {
 			continue
 		}
-		tag, err := culture.Parse(text)
+		tag, err := Asked(text)
 		if err != nil {
 			return nil, err
 		}
