@@ -198,11 +198,13 @@ func (w *composer) unformatted(patterns []message.Pattern) bool {
 	needed := false
 	for _, p := range patterns {
 		text := p.Literal()
-		if printf.Java.Formatted(text) {
-			w.Lose("escape", "that the % in the text is no placeholder", "it reads as one")
-			return true
+		for _, part := range p { // each as it is read back: not over a tag
+			if run, ok := part.(message.Text); ok && printf.Java.Formatted(string(run)) {
+				w.Lose("escape", "that the % in the text is no placeholder", "it reads as one")
+				return true
+			}
 		}
-		needed = needed || refused(text)
+		needed = needed || refused(text) || printf.Java.Formatted(text)
 	}
 	return needed
 }

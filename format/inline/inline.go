@@ -47,7 +47,7 @@ func (c *Code) Part() message.Part {
 	}
 	if c.Role == message.Lone {
 		if p := single(c.Equiv); p != nil {
-			if digits, _, _ := strings.Cut(c.ID, "_"); p.Position == 0 && p.Syntax == message.ICU || p.Name == "" && p.Position == 1 && number(digits) > 0 && !strings.ContainsAny(p.Spelling, "$!{") {
+			if digits, _, _ := strings.Cut(c.ID, "_"); p.Position == 0 && (p.Syntax == message.ICU || p.Name != "" && !p.Syntax.Named()) || p.Name == "" && p.Position == 1 && number(digits) > 0 && !strings.ContainsAny(p.Spelling, "$!{") {
 				p.Position = number(digits)
 			}
 			p.Sample = c.Sample

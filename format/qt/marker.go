@@ -153,7 +153,13 @@ func newSpeller(m message.Message, source []message.Placeholder) (s speller, los
 }
 
 func (s speller) counts(p *message.Placeholder) bool {
-	return s.counted != nil && (s.counted.Position > 0 && s.counted.Position == p.Position || s.counted.Name != "" && s.counted.Name == p.Name)
+	switch {
+	case s.counted == nil:
+		return false
+	case s.counted.Name == "" || p.Name == "":
+		return s.counted.Position > 0 && s.counted.Position == p.Position
+	}
+	return s.counted.Name == p.Name
 }
 
 // write spells a pattern.
