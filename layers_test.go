@@ -28,7 +28,7 @@ var floors = [][]string{
 	{"message/icu"},
 	{"message/loose"},
 	{"catalog"},
-	{"catalog/status"},
+	{"catalog/status", "catalog/glossary"},
 	{"message/pseudo"}, // works on catalogs
 	{"format"},
 	{"format/charset", "format/xmlscan", "format/numbered"},

@@ -157,6 +157,11 @@ func ParsePOSIX(name string) (Tag, error) {
 	language, region, _ := strings.Cut(base, "_")
 	script := map[string]string{"latin": "Latn", "cyrillic": "Cyrl", "devanagari": "Deva"}[strings.ToLower(modifier)]
 	if script == "" {
+		if len(modifier) >= 5 { // a variant: ca@valencia, ru@petr1708
+			if tag, err := Parse(base + "_" + modifier); err == nil {
+				return tag, nil
+			}
+		}
 		return Parse(base)
 	}
 	if region != "" {

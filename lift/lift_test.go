@@ -98,3 +98,35 @@ func TestTables(t *testing.T) {
 	require.NoError(t, err)
 	assert.Contains(t, string(licence), "Permission is hereby granted")
 }
+
+func TestGlued(t *testing.T) {
+	for _, test := range []struct{ code, with string }{
+		{`view.setText(getString(R.string.sent_by) + " " + name);`, "name"},
+		{`x = name + " " + getString(R.string.left)`, "name"},
+		{`x = getString(R.string.a) + getString(R.string.b)`, "getString(R.string.b)"},
+		{`x = stringResource(R.string.price) + amount`, "amount"},
+		{`let s = NSLocalizedString("by", comment: "") + author`, "author"},
+		{`label.Text = Resources.SentBy + " " + name;`, "name"},
+		{`Text(AppLocalizations.of(context)!.sentBy + ' ' + name)`, "name"},
+		{`a = t('sent.by') + ' ' + name`, "name"},
+		{`label->setText(tr("Sent by ") + name);`, "name"},
+		{`s = bundle.getString("by") + " of " + count;`, "count"},
+		// Not glued: alone, told apart by more than a space, with signs, in comments.
+		{`view.setText(getString(R.string.sent_by));`, ""},
+		{`x = getString(R.string.a) + "\n" + getString(R.string.b)`, ""},
+		{`x = getString(R.string.total) + ": " + amount`, ""},
+		{`x = "• " + getString(R.string.a)`, ""},
+		{`x = getString(R.string.a) + "!"`, ""},
+		{`// getString(R.string.a) + name`, ""},
+		{`x = count + 1; y = tr("Crates");`, ""},
+		{`s += getString(R.string.a)`, ""},
+		{`x = "tr(\"a\") + b"`, ""},
+	} {
+		found := GluedIn("\n    " + test.code + "\n")
+		if test.with == "" {
+			assert.Empty(t, found, test.code)
+		} else if assert.Len(t, found, 1, test.code) {
+			assert.Equal(t, test.with, found[0].With, test.code)
+		}
+	}
+}

@@ -141,6 +141,8 @@ type VerifyConfig struct {
 	FailOn string `yaml:"fail-on"`
 	// Names are words that stay as they are in every culture.
 	Names []string `yaml:"names"`
+	// Terms are the files of glossaries.
+	Terms []string `yaml:"terms"`
 }
 
 // Dir is the folder of the configuration.
@@ -216,6 +218,7 @@ func (c *Config) places() []string {
 			list = append(list, font)
 		}
 	}
+	list = append(list, c.Verify.Terms...)
 	for _, f := range c.Families {
 		list = append(list, f.Path)
 		if f.Follows != "" {

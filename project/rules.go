@@ -13,7 +13,7 @@ import (
 
 // Verifiable gives a family as the rules see it.
 func (w *Workspace) Verifiable(f *Family) *verify.Family {
-	v := &verify.Family{Family: &f.Family, Format: f.Format.Name, Names: w.Config.Verify.Names, Cultures: w.Config.Cultures, Partial: w.Partial, OwnForms: f.Format.Holds.Forms}
+	v := &verify.Family{Family: &f.Family, Format: f.Format.Name, Names: w.Config.Verify.Names, Cultures: w.Config.Cultures, Partial: w.Partial, OwnForms: f.Format.Holds.Forms, Notes: f.Format.Holds.Notes}
 	v.HasNeutral = !f.Format.Holds.Bilingual && f.Format.Path("", "t", "xx", true) != f.Format.Path("", "t", "xx", false)
 	for _, file := range f.Misnamed {
 		v.Misnamed = append(v.Misnamed, f.Slip(file))

@@ -13,9 +13,10 @@ var Rules = []*Rule{
 	keyDuplicate, keyOrphan, mergeConflict,
 	cultureAbsent, textMissing, textEmpty, textCopied, textMoved, textDraft,
 	placeholderLost, placeholderAdded, placeholderType, markupBroken,
-	acceleratorLost, urlLost, spaceDrift,
+	acceleratorLost, urlLost, spaceDrift, termBroken, languageSuspect, lengthOver,
 	pluralGap, pluralIdle, selectGap,
-	escapeWrong, scriptUnexpected,
+	escapeWrong, platformRefuses, scriptUnexpected,
+	noteMissing, sentencePieces, gluedText,
 	hardcodedText,
 	nameClash, accessorsStale,
 	clippedText, ellipsedText, lostLines, covered, offScreen, tightFit, fixedWidthText,
@@ -90,6 +91,13 @@ var (
 		Why:     "The platform drops the character, cuts the text, or fails when it formats it.",
 		Example: "<string name=\"x\">Don't wait</string>",
 		Fix:     `Write \' in Android, {{ in .NET, %% in format strings.`,
+	}
+	gluedText = &Rule{
+		Name: "glued-text", Severity: finding.Warning,
+		Doc:     "Code joins a text of the catalog with another one or with a value.",
+		Why:     "Other languages put the pieces in another order, and decline what stands beside them.",
+		Example: `getString(R.string.sent_by) + " " + name`,
+		Fix:     "Make one text of the whole sentence, with a placeholder for what is put in.",
 	}
 	hardcodedText = &Rule{
 		Name: "hardcoded-text", Severity: finding.Warning,

@@ -36,6 +36,9 @@ var keyOrphan = &Rule{
 			if orphans++; orphans > mostSlips {
 			} else if near := nearKey(source.Catalog, e.Key); near != "" {
 				fix = near + " was probably meant"
+				if strings.EqualFold(near, e.Key) {
+					fix = "the source spells it " + near + "; keys that differ by case are two"
+				}
 			}
 			report(e, "the source has no key "+e.Key, fix)
 		}

@@ -12,6 +12,7 @@ import (
 	"golang.org/x/sync/errgroup"
 
 	"zelvik/catalog"
+	"zelvik/catalog/glossary"
 	"zelvik/catalog/status"
 	"zelvik/culture"
 	"zelvik/finding"
@@ -59,6 +60,13 @@ type Family struct {
 	Place func(m *catalog.Member, e *catalog.Entry) (path string, line, column int)
 	// Names are words that stay as they are in every culture.
 	Names []string
+	// Terms are the glossary's.
+	Terms []glossary.Term
+	// Notes says that the files have room for notes.
+	Notes bool
+	// Refers reports whether a key that a text refers to is in some file of the
+	// project; nil where that is not known.
+	Refers func(key string) bool
 }
 
 // Misnamed is a file whose name is nearly right.

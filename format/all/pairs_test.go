@@ -165,6 +165,15 @@ func said(e *catalog.Entry) string {
 		out.WriteString(parts(e.Message.Pattern))
 	}
 	for _, a := range e.Message.Arguments() {
+	shown: // as what it is shown, which may differ from what is counted
+		for _, p := range e.Message.Patterns() {
+			for _, part := range p {
+				if one, ok := part.(*message.Placeholder); ok && one.Same(&a) {
+					a.Type, a.Style = one.Type, one.Style
+					break shown
+				}
+			}
+		}
 		fmt.Fprintf(&out, " {%s %d %s %s}", a.Name, a.Position, a.Type, a.Style)
 	}
 	state := e.State

@@ -83,6 +83,9 @@ func region(part string) bool {
 		len(part) == 4 && part[0] == 'r' && strings.Trim(part[1:], "0123456789") == ""
 }
 
+// elements are the elements around placeholders.
+var elements = sync.OnceValue(func() *regexp.Regexp { return regexp.MustCompile(`</?\w+:g\b[^>]*>`) })
+
 func locate(p string) format.Location {
 	folder := path.Base(path.Dir(p))
 	location := format.Location{

@@ -409,6 +409,9 @@ func (w *composer) placeholder(p *message.Placeholder, speller printf.Speller) {
 		w.out = append(w.out, text...)
 		return
 	}
+	if !identifier(p.Name) {
+		w.Lose("name", "the name of the placeholder {"+p.Name+"}", "its position: the name is for people alone")
+	}
 	w.xliff = true
 	w.out = append(w.out, `<xliff:g id="`+p.Name+`"`...)
 	if p.Sample != "" {

@@ -46,10 +46,12 @@ type parser struct {
 	// ended is where the last child of <resources> ended, first its first entry.
 	ended, first int
 	// decoder and reader are used for one value after another.
-	decoder decoder
-	reader  printf.Reader
-	parts   message.Pattern
-	hashes  []uint64
+	// unformatted says that an entry is marked as none that is formatted.
+	unformatted bool
+	decoder     decoder
+	reader      printf.Reader
+	parts       message.Pattern
+	hashes      []uint64
 }
 
 func parse(data []byte) (format.Document, []finding.Finding) {
@@ -215,7 +217,7 @@ func (p *parser) child() {
 		p.Skip()
 		return
 	}
-	if len(p.Attributes) > 1 {
+	if p.unformatted = false; len(p.Attributes) > 1 {
 		p.attributes(&entry)
 	}
 	switch element.Name {
@@ -233,6 +235,9 @@ func (p *parser) child() {
 func (p *parser) attributes(entry *catalog.Entry) {
 	if product, ok := p.Value("product"); ok && product != "default" {
 		entry.Product = product
+	}
+	if value, ok := p.Value("formatted"); ok && value == "false" {
+		p.unformatted = true
 	}
 	if value, ok := p.Value("translatable"); ok && value == "false" {
 		entry.Fixed = true
@@ -263,8 +268,26 @@ func (p *parser) str(entry *catalog.Entry) {
 		span := p.content("string")
 		formatted := span.percent && printf.Java.Formatted(p.src[span.from:span.to])
 		p.value(entry, span, formatted, &entry.Message.Pattern)
+		if span.percent && !entry.Fixed {
+			p.numbered(entry, span)
+		}
 	}
 	p.add(entry, entry.Offset)
+}
+
+// numbered tells of a text that Android's resource compiler refuses for the
+// numbers that its arguments lack. It does not look at texts with tags.
+func (p *parser) numbered(entry *catalog.Entry, s span) {
+	for range entry.Message.Pattern.Tags() {
+		return
+	}
+	text := p.src[s.from:s.to]
+	if !s.plain { // the only elements are those that name placeholders
+		text = elements().ReplaceAllString(text, "")
+	}
+	if refused(text) && !p.unformatted {
+		p.Report("platform-refuses", s.from, entry.Key, "of several arguments one has no number, which the resource compiler refuses", "number them: %1$s and %2$d")
+	}
 }
 
 // value decodes a content span into a pattern.
@@ -274,7 +297,7 @@ func (p *parser) value(entry *catalog.Entry, s span, formatted bool, into *messa
 		if text, ok := plainText(raw); ok {
 			if text != "" {
 				*into = append(p.room(1), message.Text(text))
-				entry.Reference = reference(text)
+				p.refers(entry, text, s.from)
 			}
 			return
 		}
@@ -282,7 +305,16 @@ func (p *parser) value(entry *catalog.Entry, s span, formatted bool, into *messa
 	p.reader.Reset(formatted)
 	p.decoder = decoder{parser: p, key: entry.Key, reader: &p.reader, out: p.decoder.out[:0]}
 	*into = p.decoder.decode(s)
-	entry.Reference = reference(strings.TrimSpace(raw))
+	p.refers(entry, strings.TrimSpace(raw), s.from)
+}
+
+// refers notes what a text refers to. The resource compiler takes all that begins
+// with ? for a reference.
+func (p *parser) refers(entry *catalog.Entry, text string, at int) {
+	entry.Reference = reference(text)
+	if len(text) > 1 && text[0] == '?' && text[1] != '/' && text[1] != ':' && (entry.Reference == "" || !strings.ContainsAny(text, ":/")) {
+		p.Report("platform-refuses", at, entry.Key, "the text begins with ?, which the resource compiler takes for a reference to an attribute", `write \?`)
+	}
 }
 
 // room gives an empty pattern with room for n parts. Patterns are cut from

@@ -61,7 +61,7 @@ func locate(p string) format.Location {
 	}
 	if folder := path.Dir(p); path.Base(folder) == "LC_MESSAGES" {
 		folder = path.Dir(folder)
-		if tag, err := culture.Parse(path.Base(folder)); err == nil {
+		if tag, err := culture.ParsePOSIX(path.Base(folder)); err == nil {
 			location.Dir, location.Culture, location.Neutral = path.Dir(folder), tag, false
 			return location
 		}

@@ -188,6 +188,9 @@ func (s speller) write(p message.Pattern) (string, []message.Loss) {
 				local = "L"
 			}
 			if s.counts(part) {
+				if part.Type == message.Decimal || part.Style != "" && part.Style != "group" {
+					losses = append(losses, message.Loss{Kind: "number-style", Lost: fmt.Sprintf("the style %q of {%s}", part.Style, part.Name), Instead: "%n, a whole number"})
+				}
 				out = append(append(append(out, '%'), local...), 'n')
 			} else {
 				number := s.rank(part.Ident())

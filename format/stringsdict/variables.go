@@ -118,7 +118,8 @@ func variable(text string) (before, name string, position int, rest string, ok b
 				position = position*10 + int(c-'0')
 			}
 		}
-		if end < 0 || start == 0 || text[start-1] != '%' {
+		percents := len(text[:start]) - len(strings.TrimRight(text[:start], "%")) // an even number of them is so many percent signs
+		if end < 0 || percents%2 == 0 {
 			at, position = i+2, 0
 			continue
 		}

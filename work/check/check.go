@@ -1,6 +1,11 @@
 package check
 
 import (
+	"path/filepath"
+	"slices"
+
+	"zelvik/catalog"
+	"zelvik/catalog/glossary"
 	"zelvik/culture"
 	"zelvik/finding"
 	"zelvik/project"
@@ -75,14 +80,17 @@ func Run(w *project.Workspace, others []finding.Finding) *verify.Result {
 		}
 	}
 	var families []*verify.Family
-	var found []finding.Finding
+	terms, found := terms(w)
+	refers := referred(w)
 	for _, f := range w.Families {
 		if r, err := w.Record(f); err == nil {
 			r.Mark(f)
 		} else {
 			found = append(found, finding.Finding{Rule: "file-damaged", Severity: finding.Error, Path: project.LedgerName, Message: err.Error(), Fix: "restore it from version control"})
 		}
-		families = append(families, w.Verifiable(f))
+		v := w.Verifiable(f)
+		v.Terms, v.Refers = terms, refers
+		families = append(families, v)
 		told := map[*project.File]bool{}
 		for i, file := range f.Files {
 			if told[file] { // it holds several cultures
@@ -102,6 +110,33 @@ func Run(w *project.Workspace, others []finding.Finding) *verify.Result {
 		}
 	}
 	return verify.Run(families, append(found, others...), severities)
+}
+
+// terms reads the glossaries that the configuration names.
+func terms(w *project.Workspace) (list []glossary.Term, found []finding.Finding) {
+	for _, name := range w.Config.Verify.Terms {
+		at := filepath.Join(w.Config.Dir(), filepath.FromSlash(name))
+		data, err := w.Disk.Read(at)
+		if err == nil {
+			var read []glossary.Term
+			read, err = glossary.Read(data)
+			list = append(list, read...)
+		}
+		if err != nil {
+			found = append(found, finding.Finding{Rule: "file-damaged", Severity: finding.Error, Path: at, Message: "the glossary cannot be read: " + err.Error(), Fix: "correct it, or take it out of zelvik.yaml"})
+		}
+	}
+	return list, found
+}
+
+// referred gives what reports whether a key stands in some family of Android's:
+// texts refer to others of the whole application.
+func referred(w *project.Workspace) func(string) bool {
+	return func(key string) bool {
+		return slices.ContainsFunc(w.Families, func(f *project.Family) bool {
+			return f.Format.Name == "android" && slices.ContainsFunc(f.Members, func(m *catalog.Member) bool { return m.Catalog.Find(key) != nil })
+		})
+	}
 }
 
 func inCulture(findings []finding.Finding, tag culture.Tag) []finding.Finding {

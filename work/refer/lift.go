@@ -108,12 +108,16 @@ func LiftTexts(w *project.Workspace, paths []string, o LiftOptions) (*Lift, erro
 // of the rule hardcoded-text. Code is left to Lift: reading all of it takes too
 // long for every save.
 func Hardcoded(w *project.Workspace, paths []string) ([]finding.Finding, error) {
-	files, err := sources(w.Disk, paths, true)
+	files, err := sources(w.Disk, paths, false)
 	if err != nil {
 		return nil, err
 	}
 	var list []finding.Finding
 	for _, file := range files {
+		if !file.kind.Layout {
+			list = append(list, glued(file)...)
+			continue
+		}
 		for _, t := range texts(w, file) {
 			if t.home == nil || t.Kind == "Qt form" && !byID(t.home) {
 				continue
@@ -125,6 +129,21 @@ func Hardcoded(w *project.Workspace, paths []string) ([]finding.Finding, error) 
 		}
 	}
 	return list, nil
+}
+
+// glued finds where code joins texts of catalogs with others.
+func glued(file *source) []finding.Finding {
+	text := string(file.data)
+	var list []finding.Finding
+	lines := finding.NewLines(text)
+	for _, g := range lift.GluedIn(text) {
+		line, column := lines.At(g.At)
+		list = append(list, finding.Finding{
+			Rule: "glued-text", Severity: finding.Warning, Path: file.path, Line: line, Column: column,
+			Message: fmt.Sprintf("the code joins %s with %s", g.Look, g.With), Fix: "make one text of the whole sentence, with a placeholder for what is put in",
+		})
+	}
+	return list
 }
 
 // sources lists the layouts below the paths, and the files of code where not

@@ -22,5 +22,6 @@ class BoardingActivity : Activity() {
         val title = findViewById<TextView>(R.id.title)
         title.text = "On board: " + count
         title.setText(R.string.boarding_title)
+        title.contentDescription = getString(R.string.boarding_title) + " " + count
     }
 }

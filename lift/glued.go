@@ -1,0 +1,128 @@
+package lift
+
+import (
+	"regexp"
+	"strings"
+	"sync"
+)
+
+// Glued is a place where code joins a text of a catalog with something else.
+type Glued struct {
+	// At is where the look-up stands, Look the look-up, With what it is joined
+	// with.
+	At         int
+	Look, With string
+}
+
+// lookUp finds the beginnings of look-ups: what asks a catalog for a text, in the
+// words of each platform.
+var lookUp = sync.OnceValue(func() *regexp.Regexp {
+	return regexp.MustCompile(`\b(?:getString|getText|stringResource)\(\s*R\.string\.|` +
+		`\b\w*(?:[bB]undle|[mM]essages|[rR]esources)\w*\.(?:getString|GetString)\(\s*"|` +
+		`\bNSLocalizedString\(|\bString\(localized:|` +
+		`\b(?:Resources|AppResources|Strings)\.[A-Z]\w*|\b_?[lL]ocalizer\[\s*"|` +
+		`\bAppLocalizations\.of\(\w+\)!?\.\w+|\bl10n\.\w+|` +
+		`(?:\bi18n\.|\$|\bthis\.\$)t\(\s*['"]|\bt\(\s*['"]|\b(?:QObject::)?tr\(\s*"|\bqtTrId\(\s*"`)
+})
+
+// GluedIn finds the places in a file of code.
+func GluedIn(text string) []Glued {
+	if len(text) > largest || !strings.Contains(text, "+") {
+		return nil
+	}
+	var list []Glued
+	last := -1 // the line of the last one: a sentence is told once
+	for _, span := range lookUp().FindAllStringIndex(text, -1) {
+		line := strings.LastIndexByte(text[:span[0]], '\n') + 1
+		start := strings.TrimSpace(text[line:span[0]])
+		if line == last || strings.HasPrefix(start, "//") || strings.HasPrefix(start, "*") || strings.HasPrefix(start, "#") || quotes(text[line:span[0]]) {
+			continue
+		}
+		end := span[1]
+		if open := strings.IndexAny(text[span[0]:span[1]], "(["); open >= 0 && !strings.HasPrefix(text[span[0]:], "AppLocalizations") {
+			end = closing(text, span[0]+open)
+		} else if end < len(text) && text[end] == '(' {
+			end = closing(text, end)
+		}
+		if end < 0 {
+			continue
+		}
+		with := operandAfter(text[end:])
+		if with == "" {
+			with = operandBefore(text[:span[0]])
+		}
+		if with == "" {
+			continue
+		}
+		last = line
+		list = append(list, Glued{At: span[0], Look: text[span[0]:end], With: with})
+	}
+	return list
+}
+
+// quotes reports whether a place in a line is inside of a literal.
+func quotes(before string) bool {
+	before = strings.ReplaceAll(before, `\"`, "")
+	return strings.Count(before, `"`)%2 == 1 || strings.Count(before, "'")%2 == 1 || strings.Count(before, "`")%2 == 1
+}
+
+// closing gives the place behind the bracket that closes the one at open, -1
+// where none does.
+func closing(text string, open int) int {
+	depth := 0
+	for i := open; i < len(text) && i < open+400; i++ {
+		switch text[i] {
+		case '(', '[', '{':
+			depth++
+		case ')', ']', '}':
+			if depth--; depth == 0 {
+				return i + 1
+			}
+		case '"', '\'', '`':
+			end := strings.IndexByte(text[i+1:], text[i])
+			if end < 0 {
+				return -1
+			}
+			i += end + 1
+		case ';':
+			return -1
+		}
+	}
+	return -1
+}
+
+var (
+	joins     = lazy(`^\s*\+\s*(?:(?:"([^"\\\n]*)"|'([^'\\\n]*)')\s*\+\s*)?([\w$.!?]+(?:\([^()]*\))?)`)
+	joined    = lazy(`([\w$)\]]+)\s*\+\s*(?:(?:"([^"\\\n]*)"|'([^'\\\n]*)')\s*\+\s*)?$`)
+	separated = lazy(`^[\s\p{P}\p{S}]*$`)
+)
+
+// operandAfter gives what is joined to the end of a look-up; "" where nothing is
+// but signs, or where the pieces are told apart by more than a space.
+func operandAfter(rest string) string {
+	m := joins.re().FindStringSubmatch(rest)
+	if m == nil || !together(m[1]+m[2]) || !value(m[3]) {
+		return ""
+	}
+	return m[3]
+}
+
+func operandBefore(before string) string {
+	m := joined.re().FindStringSubmatch(before[max(0, len(before)-200):])
+	if m == nil || !together(m[2]+m[3]) || !value(m[1]) {
+		return ""
+	}
+	return m[1]
+}
+
+// together reports whether what stands between two pieces makes one sentence of
+// them: a space, or words.
+func together(between string) bool {
+	return strings.TrimSpace(between) == "" || !separated.re().MatchString(between)
+}
+
+// value reports whether an operand is one: not a count in a loop, not a literal.
+func value(operand string) bool {
+	first := operand[0]
+	return !(first >= '0' && first <= '9') && first != '+' && operand != "="
+}
