@@ -125,6 +125,9 @@ func (p *Placeholder) Lost(read *Placeholder) []Loss {
 	return []Loss{{"number-style", lost, instead}}
 }
 
+// Says gives type and style in words: "an integer", "a date short".
+func (p *Placeholder) Says() string { return p.Type.says(p.Style) }
+
 // says gives type and style in words.
 func (t Type) says(s Style) string {
 	words := "a " + t.String()

@@ -165,16 +165,18 @@ func said(e *catalog.Entry) string {
 		out.WriteString(parts(e.Message.Pattern))
 	}
 	for _, a := range e.Message.Arguments() {
-	shown: // as what it is shown, which may differ from what is counted
+		var shown []string // as what it is shown, which may differ from what is counted
 		for _, p := range e.Message.Patterns() {
 			for _, part := range p {
-				if one, ok := part.(*message.Placeholder); ok && one.Same(&a) {
-					a.Type, a.Style = one.Type, one.Style
-					break shown
+				if one, ok := part.(*message.Placeholder); ok && one.Same(&a) && !slices.Contains(shown, one.Type.String()+" "+string(one.Style)) {
+					shown = append(shown, one.Type.String()+" "+string(one.Style))
 				}
 			}
 		}
-		fmt.Fprintf(&out, " {%s %d %s %s}", a.Name, a.Position, a.Type, a.Style)
+		if slices.Sort(shown); shown == nil {
+			shown = []string{a.Type.String() + " " + string(a.Style)}
+		}
+		fmt.Fprintf(&out, " {%s %d %s}", a.Name, a.Position, strings.Join(shown, ", "))
 	}
 	state := e.State
 	if state == catalog.Done { // most formats say nothing of what is done

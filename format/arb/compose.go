@@ -201,8 +201,34 @@ func (w *composer) value(c *catalog.Catalog, e *catalog.Entry) string { return s
 func (w *composer) spell(c *catalog.Catalog, e *catalog.Entry) []byte {
 	text, losses := icu.Writer{Bare: true}.Append(w.text[:0], w.Resolved(c, e).Message)
 	w.Told("", losses)
+	w.shownTwice(e.Message)
 	w.text = text
 	return text
+}
+
+// shownTwice tells of an argument that is shown in two ways: a declaration has one.
+func (w *composer) shownTwice(m message.Message) {
+	if !m.HasPlaceholders() {
+		return
+	}
+	var room [4]*message.Placeholder
+	first := room[:0]
+	for _, pattern := range m.Patterns() {
+		for _, part := range pattern {
+			p, ok := part.(*message.Placeholder)
+			if !ok {
+				continue
+			}
+			at := slices.IndexFunc(first, func(f *message.Placeholder) bool { return f.Same(p) })
+			switch {
+			case at < 0:
+				first = append(first, p)
+			case first[at].Type != p.Type || first[at].Style != p.Style:
+				w.Lose("type", fmt.Sprintf("that {%s} is shown in two ways, as %s and as %s", p.Name, first[at].Says(), p.Says()), "one of them, for a declaration has one")
+				return
+			}
+		}
+	}
 }
 
 // metadata writes the @key object.
