@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"path/filepath"
 	"slices"
+	"strings"
 
 	"zelvik/catalog"
 	"zelvik/finding"
@@ -14,7 +15,8 @@ import (
 // Verifiable gives a family as the rules see it.
 func (w *Workspace) Verifiable(f *Family) *verify.Family {
 	v := &verify.Family{Family: &f.Family, Format: f.Format.Name, Names: w.Config.Verify.Names, Cultures: w.Config.Cultures, Partial: w.Partial, OwnForms: f.Format.Holds.Forms, Notes: f.Format.Holds.Notes}
-	v.HasNeutral = !f.Format.Holds.Bilingual && f.Format.Path("", "t", "xx", true) != f.Format.Path("", "t", "xx", false)
+	v.HasNeutral = !f.Format.Holds.Bilingual && f.Format.Path("", "t", "xx", true) != f.Format.Path("", "t", "xx", false) &&
+		!slices.ContainsFunc(f.Files, func(file *File) bool { return strings.EqualFold(filepath.Ext(file.Path), ".resw") }) // every language has a folder
 	for _, file := range f.Misnamed {
 		v.Misnamed = append(v.Misnamed, f.Slip(file))
 	}

@@ -161,10 +161,11 @@ func (p *parser) cultures() {
 	tags := func(v *jsonscan.Value) int {
 		n := 0
 		for i := range v.Members {
-			if _, ok := tagOf(v.Members[i].Key); ok {
-				n++
-			} else {
+			if _, ok := tagOf(v.Members[i].Key); !ok {
 				return 0
+			}
+			if sure(v.Members[i].Key) {
+				n++
 			}
 		}
 		return n
@@ -204,6 +205,10 @@ func (p *parser) cultures() {
 	}
 }
 
+// sure reports whether a key that is a culture's code can hardly be anything else:
+// codes of three letters alone are words as well, such as nav.
+func sure(key string) bool { return len(key) != 3 }
+
 // innerTags gives the cultures that stand inside the keys, nil where that is
 // not the file's shape: every value an object of texts whose keys are cultures.
 func (p *parser) innerTags() []string {
@@ -223,7 +228,7 @@ func (p *parser) innerTags() []string {
 			}
 		}
 	}
-	if len(names) < 2 {
+	if len(names) < 2 || !slices.ContainsFunc(names, sure) {
 		return nil
 	}
 	slices.SortStableFunc(names, sourceFirst)

@@ -86,6 +86,9 @@ func split(e *catalog.Entry) (context, source, comment string, named bool) {
 	}
 	speller, _ := newSpeller(e.Message, nil)
 	text, _ := speller.write(e.Message.Main())
+	if context, counted, ok := strings.Cut(e.Key, "::"); ok && e.Message.Choice != nil && counted != text && strings.Contains(counted, "%n") {
+		return context, counted, "", true // the source's forms say what the code does not: "%n minute(s)"
+	}
 	for at := 0; ; at += 2 {
 		next := strings.Index(e.Key[at:], "::")
 		if next < 0 {
@@ -113,7 +116,7 @@ func (w *writer) message(out []byte, source, target *catalog.Catalog, i int, ind
 	if target != nil {
 		t = target.Near(i, e.ID())
 	}
-	_, _, comment, named := split(e)
+	_, text, comment, named := split(e)
 	resolved := w.Resolved(source, e)
 	plural := resolved.Message.Choice != nil && resolved.Message.Choice.Selectors[0].Kind == message.Plural
 	if t != nil && t != e {
@@ -130,7 +133,10 @@ func (w *writer) message(out []byte, source, target *catalog.Catalog, i int, ind
 	}
 	out = format.Put(out, ">", w.newline, inner, "<source>")
 	begin := len(out)
-	out = escape(out, w.main(resolved.Message, t == nil || t == e))
+	if main := w.main(resolved.Message, t == nil || t == e); !named {
+		text = main
+	}
+	out = escape(out, text)
 	end := len(out)
 	out = format.Put(out, "</source>", w.newline)
 	if comment != "" {

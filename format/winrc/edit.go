@@ -31,8 +31,16 @@ type editor struct {
 	doc.Editor
 	w      writer
 	copies []*copied
+	// fresh are the texts of cultures that have no table yet, in order.
+	fresh []*newTable
 	// found is the place of the text that a change is for.
 	found slot
+}
+
+// newTable is one that is made, with its entries.
+type newTable struct {
+	tag     culture.Tag
+	entries string
 }
 
 // copied is a menu or dialog that a culture gets as its own, with its geometry.
@@ -83,6 +91,12 @@ func (e *editor) place() error {
 			order = append(order, c.to)
 		}
 		texts[c.to] += e.Newline + string(text) + e.Newline
+	}
+	for _, t := range e.fresh {
+		if _, known := texts[t.tag]; !known {
+			order = append(order, t.tag)
+		}
+		texts[t.tag] = e.Newline + "STRINGTABLE" + e.Newline + "BEGIN" + e.Newline + t.entries + "END" + e.Newline + texts[t.tag]
 	}
 	for _, t := range e.tables {
 		ends[t.tag] = max(ends[t.tag], t.end+len("END"))
@@ -219,12 +233,33 @@ func (e *editor) Insert(c format.Change, entry *catalog.Entry) error {
 			return nil
 		}
 	}
-	text := string(e.w.entry(nil, nil, entry, name, "    "))
-	return e.section(tag, "STRINGTABLE"+e.Newline+"BEGIN"+e.Newline+text+e.Newline+"END"+e.Newline)
+	text := string(e.w.entry(nil, nil, entry, name, "    ")) + e.Newline
+	if i := slices.IndexFunc(e.fresh, func(t *newTable) bool { return t.tag == tag }); i >= 0 {
+		e.fresh[i].entries += text
+		return nil
+	}
+	e.fresh = append(e.fresh, &newTable{tag, text})
+	_, err := e.heading(tag)
+	return err
 }
 
 // section adds statements at the end of the file, under a culture's LANGUAGE.
 func (e *editor) section(tag culture.Tag, text string) error {
+	heading, err := e.heading(tag)
+	if err != nil {
+		return err
+	}
+	text = e.Newline + heading + e.Newline + text
+	if e.Src != "" && !strings.HasSuffix(e.Src, "\n") {
+		text = e.Newline + text
+	}
+	e.Replace(len(e.Src), len(e.Src), text)
+	return nil
+}
+
+// heading is the statement that begins a culture's section, in names where the file
+// has them.
+func (e *editor) heading(tag culture.Tag) (string, error) {
 	language, sub, exact, ok := numbersOf(tag)
 	for _, c := range e.List {
 		if l, s, _, _ := numbersOf(c.Culture); !exact && c.Culture != "" && l == language && s == sub {
@@ -232,12 +267,12 @@ func (e *editor) section(tag culture.Tag, text string) error {
 		}
 	}
 	if !ok && tag != "" {
-		return errors.New("Windows has no number for the culture " + string(tag))
+		return "", errors.New("Windows has no number for the culture " + string(tag))
 	}
-	text = fmt.Sprintf("%sLANGUAGE %d, %d%s%s", e.Newline, language, sub, e.Newline, text)
-	if e.Src != "" && !strings.HasSuffix(e.Src, "\n") {
-		text = e.Newline + text
+	for _, l := range languages {
+		if l.number == language && sub == 1 && strings.Contains(e.Src, "SUBLANG_") {
+			return "LANGUAGE LANG_" + l.name + ", SUBLANG_DEFAULT", nil
+		}
 	}
-	e.Replace(len(e.Src), len(e.Src), text)
-	return nil
+	return fmt.Sprintf("LANGUAGE %d, %d", language, sub), nil
 }

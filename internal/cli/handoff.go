@@ -161,7 +161,7 @@ func (e *env) takebackCommand() *cli.Command {
 		Name:        "takeback",
 		Usage:       "the return of an exchange file merged, with conflicts shown",
 		ArgsUsage:   "FILE [PATH...]",
-		Description: "zelvik takeback exchange/strings.pl.xlf res --dry-run",
+		Description: "zelvik takeback exchange/strings.pl.xlf res --dry-run\nzelvik takeback exchange res                            (all files of a folder)",
 		Flags:       []cli.Flag{projectFlag(), fromFlag(), dryRunFlag(), outputFlag("text, json")},
 		Action:      e.takeback,
 	}
@@ -176,21 +176,56 @@ func (e *env) takeback(_ context.Context, c *cli.Command) error {
 	if len(args) == 0 {
 		return errors.New("takeback needs the file that came back; for example: zelvik takeback exchange/strings.pl.xlf res")
 	}
-	file, err := project.Open(e.disk, args[0], "")
-	if err != nil {
-		return err
+	paths := args[:1]
+	if e.disk.IsDir(args[0]) {
+		if paths, err = exchange.FilesIn(e.disk, args[0]); err != nil {
+			return err
+		}
 	}
-	w, err := project.Load(args[1:], c.String("project"), project.Options{Disk: e.disk, From: c.String("from"), Files: e.writing(c)})
+	returned := []exchange.Returned{}
+	stopped := false
+	for _, path := range paths {
+		t, err := e.takeOne(c, path, args[1:])
+		if err != nil {
+			return err
+		}
+		returned = append(returned, t.Returned...)
+		stopped = stopped || slices.ContainsFunc(t.Returned, func(r exchange.Returned) bool { return r.What == "conflict" || r.What == "refused" })
+		if shape == "text" {
+			e.reportTaken(c, t, path, len(paths) > 1)
+		}
+	}
+	if shape == "json" {
+		if err := e.json(map[string]any{"returned": returned}); err != nil {
+			return err
+		}
+	}
+	if stopped {
+		return statusError(failed)
+	}
+	return nil
+}
+
+// takeOne merges one file.
+func (e *env) takeOne(c *cli.Command, path string, into []string) (*exchange.Takeback, error) {
+	file, err := project.Open(e.disk, path, "")
 	if err != nil {
-		return err
+		return nil, err
+	}
+	w, err := project.Load(into, c.String("project"), project.Options{Disk: e.disk, From: c.String("from"), Files: e.writing(c)})
+	if err != nil {
+		return nil, err
 	}
 	t, err := exchange.Back(w, file)
 	if err != nil {
-		return err
+		return nil, err
 	}
-	if err := e.commit(c, &t.Plan); err != nil {
-		return err
-	}
+	return t, e.commit(c, &t.Plan)
+}
+
+// reportTaken tells what became of the texts of a file; several says that there are
+// more, so that it is named.
+func (e *env) reportTaken(c *cli.Command, t *exchange.Takeback, path string, several bool) {
 	counts := map[string]int{}
 	var rows [][]string
 	var open []string
@@ -201,28 +236,18 @@ func (e *env) takeback(_ context.Context, c *cli.Command) error {
 			rows = append(rows, []string{"  " + r.What, string(r.Culture), r.Key, r.Why})
 		}
 	}
-	if shape == "json" {
-		returned := t.Returned
-		if returned == nil {
-			returned = []exchange.Returned{}
-		}
-		if err := e.json(map[string]any{"returned": returned}); err != nil {
-			return err
-		}
-	} else {
-		p := e.notes(c)
-		p.Printf("%s\n", p.Strong(fmt.Sprintf("%d merged, %d as they were, %s, %d refused", counts["merged"], counts["same"], plural(counts["conflict"], "conflict"), counts["refused"])))
-		p.Table(nil, rows)
-		if len(open) > 0 {
-			p.Printf("%s: %s\n", p.Warn(fmt.Sprintf("%d handed off did not come back", len(open))), project.Listed(open))
-		}
-		e.reportLosses(p, t.Losses, c.Bool("verbose"))
-		if counts["conflict"]+counts["refused"] > 0 {
-			p.Printf("\nWhat was not merged is as it was, here and in %s. Fix it in one of the two and take the file back again.\n", args[0])
-		}
+	p := e.notes(c)
+	line := fmt.Sprintf("%d merged, %d as they were, %s, %d refused", counts["merged"], counts["same"], plural(counts["conflict"], "conflict"), counts["refused"])
+	if several {
+		line = path + ": " + line
 	}
+	p.Printf("%s\n", p.Strong(line))
+	p.Table(nil, rows)
+	if len(open) > 0 {
+		p.Printf("%s: %s\n", p.Warn(fmt.Sprintf("%d handed off have no translation yet", len(open))), project.Listed(open))
+	}
+	e.reportLosses(p, t.Losses, c.Bool("verbose"))
 	if counts["conflict"]+counts["refused"] > 0 {
-		return statusError(failed)
+		p.Printf("\nWhat was not merged is as it was, here and in %s. Fix it in one of the two and take the file back again.\n", path)
 	}
-	return nil
 }

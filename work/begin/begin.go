@@ -3,6 +3,7 @@
 package begin
 
 import (
+	"cmp"
 	"path/filepath"
 	"slices"
 
@@ -89,6 +90,7 @@ func (o Options) catalog(w *project.Workspace, f *project.Family, tag culture.Ta
 		e := *s
 		e.State, e.Offset, e.Note = catalog.Missing, -1, ""
 		line := record.Of(s.Key)
+		line.Source = cmp.Or(line.Source, project.Fingerprint(s))
 		var match *memory.Match
 		if o.Fill == level.FillDraft {
 			match = o.Memory.Find(s, tag, least)

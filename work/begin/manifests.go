@@ -44,7 +44,16 @@ var platforms = []manifest{
 	{"*.csproj", `<SatelliteResourceLanguages>([^<]*)</SatelliteResourceLanguages>`, `([\w-]+)`, ";", plain},
 	// Windows, the resources of a package manifest
 	{"*.appxmanifest", `(?s)<Resources>(.*?)</Resources>`, `<Resource\s+Language="([\w-]+)"\s*/>`, "\n    ", plain},
+	// Qt's build: the translations of a program
+	{"CMakeLists.txt", `(?s)(.*)`, translation, " ", underscored},
+	{"*.pr[oi]", `(?s)(.*)`, translation, " ", underscored},
 }
+
+// translation is the name of one of Qt's files.
+const translation = `[\w./${}\\-]*?[\w}]_([a-z]{2,3}(?:_[A-Za-z0-9]+)*)\.ts\b`
+
+// underscored spells a culture as the names of Qt's files do.
+func underscored(tag culture.Tag) string { return strings.ReplaceAll(string(tag), "-", "_") }
 
 // androidFolder spells a culture as the qualifier of a resource folder.
 func androidFolder(tag culture.Tag) string {
@@ -110,7 +119,7 @@ func (m manifest) add(text string, tag culture.Tag) (string, bool) {
 	items := patterns()[m.item].FindAllStringSubmatchIndex(inner, -1)
 	last := -1
 	for i, item := range items {
-		known, err := culture.Parse(strings.Replace(inner[item[2]:item[3]], "-r", "-", 1))
+		known, err := culture.Parse(strings.Replace(inner[item[2]:item[3]], "-r", "-", 1)) // underscores are read as hyphens
 		if err == nil && known == tag {
 			return "", false
 		}
@@ -124,7 +133,9 @@ func (m manifest) add(text string, tag culture.Tag) (string, bool) {
 	item := items[last]
 	gap := m.gap
 	if last > 0 {
-		gap = inner[items[last-1][1]:item[0]]
+		if between := inner[items[last-1][1]:item[0]]; m.item != translation || strings.Trim(between, " \t\r\n\\") == "" {
+			gap = between
+		}
 	}
 	spelled := m.spell(tag)
 	if m.name == "project.pbxproj" && strings.Contains(spelled, "-") {

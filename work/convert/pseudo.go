@@ -1,7 +1,11 @@
 package convert
 
 import (
+	"bytes"
 	"path/filepath"
+	"regexp"
+	"slices"
+	"sync"
 
 	"zelvik/catalog"
 	"zelvik/culture"
@@ -85,6 +89,28 @@ func (c *Conversion) addLike(f *project.Family, file *project.File, source, made
 	return true, nil
 }
 
+// apart reports whether the cultures of a family have a file each, though one
+// could hold them all.
+func apart(f *project.Family) bool {
+	return slices.ContainsFunc(f.Files, func(file *project.File) bool { return file != f.Files[0] })
+}
+
+// tail gives a file of its own for what an edit has put behind the end of a file of
+// resources: with that file's beginning, up to its first language.
+func tail(before, after []byte) ([]byte, bool) {
+	fresh, ok := bytes.CutPrefix(after, before)
+	if !ok || len(fresh) == 0 {
+		return nil, false
+	}
+	head := language().FindIndex(before)
+	if head == nil {
+		return nil, false
+	}
+	return slices.Concat(before[:head[0]], bytes.TrimLeft(fresh, "\r\n")), true
+}
+
+var language = sync.OnceValue(func() *regexp.Regexp { return regexp.MustCompile(`(?mi)^[ \t]*LANGUAGE\b`) })
+
 // intoAll plans a culture more in a file that holds all of them.
 func (c *Conversion) intoAll(f *project.Family, file *project.File, made *catalog.Catalog, out string) error {
 	path, old := file.Path, file.Data
@@ -94,11 +120,21 @@ func (c *Conversion) intoAll(f *project.Family, file *project.File, made *catalo
 	var changes []format.Change
 	for i := range made.Entries {
 		e := &made.Entries[i]
-		changes = append(changes, format.Change{Op: format.Set, Culture: made.Culture, Key: e.Key, Message: &e.Message})
+		change := format.Change{Op: format.Set, Culture: made.Culture, Key: e.Key, Message: &e.Message}
+		if e.State != catalog.Unstated && f.HoldsStates() {
+			change.State = &e.State
+		}
+		changes = append(changes, change)
 	}
 	data, _, err := file.Edit(changes)
 	if err != nil {
 		return err
+	}
+	if path == file.Path && apart(f) {
+		if own, ok := tail(file.Data, data); ok {
+			path = f.PathOf(f.Dir, made.Culture)
+			old, data = nil, own
+		}
 	}
 	c.Add(path, old, data)
 	c.Files = append(c.Files, project.Converted{From: file.Path, Path: path, Format: f.Format.Name, Culture: made.Culture, Entries: len(made.Entries)})

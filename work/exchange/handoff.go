@@ -49,6 +49,11 @@ func Out(w *project.Workspace, target *format.Format, o HandoffOptions) (*Handof
 	if !target.Holds.Bilingual && !target.Holds.Many {
 		return nil, project.Usage("%s files hold one culture; translators need the source beside it: choose xliff, xliff2, po, qt, sheet or tmx", target.Name)
 	}
+	for _, tag := range tags {
+		if !slices.ContainsFunc(w.Families, func(f *project.Family) bool { return f.Member(tag) != nil }) {
+			return nil, project.Usage("no family has a file for %s; make it first: zelvik begin %s", tag.Name(), tag)
+		}
+	}
 	h := &Handoff{Plan: files.Plan{Out: o.Out, Replace: o.Replace, Why: "there already, with texts that are not here yet; zelvik takeback merges them"}}
 	for _, f := range w.Families {
 		source := f.SourceMember()
@@ -68,11 +73,12 @@ func Out(w *project.Workspace, target *format.Format, o HandoffOptions) (*Handof
 			for j := range source.Catalog.Entries {
 				s := &source.Catalog.Entries[j]
 				e := m.Catalog.Find(s.ID())
-				if s.Fixed || s.Product != "" || !all && !status.Of(&f.Family, m, s, e, w.Config.Verify.Names).Open() {
+				how := status.Of(&f.Family, m, s, e, w.Config.Verify.Names)
+				if s.Fixed || s.Product != "" || !all && !how.Open() {
 					continue
 				}
 				from.Add(*s)
-				if e != nil && !e.Message.Empty() {
+				if e != nil && !e.Message.Empty() && how != status.Waiting { // a copy of the source says nothing that it does not
 					to.Add(*e)
 				}
 				line := ledger.Of(s.Key)
@@ -89,7 +95,7 @@ func Out(w *project.Workspace, target *format.Format, o HandoffOptions) (*Handof
 			if target.Named != nil {
 				extension = cmp.Or(o.Extension, ".xlsx") // what people write in
 			}
-			path := filepath.Join(out, files.Name(f.Table)+"."+string(m.Culture)+extension)
+			path := filepath.Join(out, files.Name(exchangeName(w, f))+"."+string(m.Culture)+extension)
 			form := target
 			if target.Named != nil {
 				form = target.Named(path)
@@ -114,6 +120,34 @@ func Out(w *project.Workspace, target *format.Format, o HandoffOptions) (*Handof
 	}
 	w.SaveLedgers(&h.Plan)
 	return h, h.mark(w, out)
+}
+
+// exchangeName names a family's exchange files: by its table, and where another
+// family has the same one, by what tells their folders apart, too.
+func exchangeName(w *project.Workspace, f *project.Family) string {
+	parts := strings.Split(filepath.ToSlash(f.Name), "/")
+	apart := make([]bool, len(parts))
+	shared := false
+	for _, other := range w.Families {
+		if other == f || other.Table != f.Table {
+			continue
+		}
+		theirs := strings.Split(filepath.ToSlash(other.Name), "/")
+		shared = true
+		for i := range parts {
+			apart[i] = apart[i] || len(theirs) != len(parts) || parts[i] != theirs[i]
+		}
+	}
+	if !shared {
+		return f.Table
+	}
+	var kept []string
+	for i, part := range parts {
+		if apart[i] && i < len(parts)-1 && part != ".." {
+			kept = append(kept, part)
+		}
+	}
+	return strings.Join(append(kept, f.Table), "-")
 }
 
 // volume counts the words and characters of a catalog's texts, each form of a plural.

@@ -2,6 +2,8 @@ package exchange
 
 import (
 	"fmt"
+	"io/fs"
+	"path/filepath"
 	"slices"
 	"strings"
 
@@ -11,6 +13,7 @@ import (
 	"zelvik/files"
 	"zelvik/finding"
 	"zelvik/format"
+	"zelvik/format/all"
 	"zelvik/project"
 )
 
@@ -39,6 +42,29 @@ type Returned struct {
 	Key     string      `json:"key"`
 	// Why says what stands against it.
 	Why string `json:"why,omitempty"`
+}
+
+// FilesIn lists the exchange files that stand in a folder.
+func FilesIn(disk *files.Disk, dir string) ([]string, error) {
+	var list []string
+	err := disk.Walk(dir, func(at string, d fs.DirEntry, err error) error {
+		switch {
+		case err != nil:
+			return files.ReadError(at, err)
+		case d.IsDir() && at != dir:
+			return fs.SkipDir
+		case !d.Type().IsRegular():
+			return nil
+		}
+		if f, _ := all.Detect(filepath.ToSlash(at), disk.Head(at, 2048)); f != nil && (f.Holds.Bilingual || f.Holds.Many) {
+			list = append(list, at)
+		}
+		return nil
+	})
+	if err == nil && list == nil {
+		err = project.Usage("%s: no file here can come from a translator; name the file", dir)
+	}
+	return list, err
 }
 
 // Back plans to merge the texts of an exchange file into the native files.
@@ -142,7 +168,7 @@ func (t *Takeback) culture(c *catalog.Catalog) error {
 	f := t.family
 	m := f.Member(c.Culture)
 	if m == nil {
-		return project.Usage("%s has no file for %s; add one first", f.Name, c.Culture)
+		return project.Usage("%s has no file for %s; make it first: zelvik begin %s", f.Name, c.Culture.Name(), c.Culture)
 	}
 	own := f.File(m)
 	if damage := own.Damaged(); damage != nil {
@@ -187,10 +213,17 @@ func (t *Takeback) culture(c *catalog.Catalog) error {
 // rule that it breaks, nil for none.
 func (t *Takeback) verdict(m *catalog.Member, e *catalog.Entry, broken *finding.Finding) (what, why string) {
 	s, now := t.source.Catalog.Find(e.ID()), m.Catalog.Find(e.ID())
+	untouched := false // it is what went out, and nobody says that it is right
+	if s != nil && now != nil && now.Message.String() == e.Message.String() {
+		how := status.Of(&t.family.Family, m, s, now, nil)
+		untouched = how.Open() && e.State != catalog.Done && (e.State != catalog.Unstated || how.Wanting())
+	}
 	was := handed(t.ledger, e.Key, m.Culture)
 	switch asked := t.asked.Find(e.ID()); {
 	case s == nil:
 		return "conflict", "the source does not have the key any more"
+	case untouched:
+		return "open", "it came back as it went"
 	case now != nil && now.Message.String() == e.Message.String() && !status.Of(&t.family.Family, m, s, now, nil).Open():
 		return "same", ""
 	case asked != nil && !sameText(asked, s):
