@@ -11,6 +11,8 @@ import (
 type sayings struct {
 	byText  map[*catalog.Member]map[string][]int
 	byPrint map[string][]int
+	// renamed are the old keys that have been followed, with their new names.
+	renamed map[string]string
 }
 
 func newSayings(f *project.Family) *sayings {
@@ -61,6 +63,9 @@ func (r *reconciliation) renamed(f *project.Family, record *project.Record, m *c
 			}
 		}
 	}
+	if to := said.renamed[e.Key]; to != "" && m.Catalog.Find(to) == nil { // what one culture's text went to, the others' go to as well
+		return to
+	}
 	if was := record.Of(e.Key).Source; was != "" {
 		first(said.byPrint[was], func(s *catalog.Entry) bool { return record.Of(s.Key).Source == "" })
 	}
@@ -77,5 +82,10 @@ func (r *reconciliation) renamed(f *project.Family, record *project.Record, m *c
 	if best == len(source.Catalog.Entries) {
 		return ""
 	}
-	return source.Catalog.Entries[best].Key
+	to := source.Catalog.Entries[best].Key
+	if said.renamed == nil {
+		said.renamed = map[string]string{}
+	}
+	said.renamed[e.Key] = to
+	return to
 }
