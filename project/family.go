@@ -229,6 +229,7 @@ func (f *Family) settle(o Options) {
 		}
 		good = append(good, file)
 	}
+	f.settleSpelling(good)
 	var held []Holding
 	for _, file := range good {
 		held = append(held, f.Holdings(file)...)
@@ -264,6 +265,24 @@ func (f *Family) settle(o Options) {
 		f.Members = append(f.Members, &catalog.Member{Path: h.File.Path, Culture: tag, Neutral: h.File.Location.Neutral, Catalog: h.Catalog})
 	}
 	f.Files = append(f.Files, twins...)
+}
+
+// settleSpelling reads those files again whose placeholders the source shows how to
+// read.
+func (f *Family) settleSpelling(list []*File) {
+	if f.Format.Settle == nil {
+		return
+	}
+	at := slices.IndexFunc(list, func(file *File) bool { return file.Location.Neutral || file.Location.Culture == f.Source })
+	if at < 0 {
+		return
+	}
+	for _, file := range list {
+		if word := f.Format.Settle(list[at].Document, file.Document); word != "" {
+			again := ParseFile(file.Path, f.Format.Spelled(word), file.Data)
+			file.Document, file.Findings = again.Document, again.Findings
+		}
+	}
 }
 
 // ofSource reports whether a file is that of the source, whose keys count. One that

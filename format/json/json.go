@@ -36,7 +36,17 @@ var spelled = sync.OnceValue(func() map[string]*format.Format {
 	return list
 })
 
-func init() { Format.Spelled = func(word string) *format.Format { return spelled()[word] } }
+func init() {
+	Format.Spelled = func(word string) *format.Format { return spelled()[word] }
+	Format.Settle = func(source, other format.Document) string {
+		s, ok := source.(*document)
+		o, alike := other.(*document)
+		if ok && alike && s.spelling == loose.Single && o.spelling == loose.Braces {
+			return loose.Words[loose.Single]
+		}
+		return ""
+	}
+}
 
 func made(parse func([]byte) (format.Document, []finding.Finding), compose func(*catalog.Catalog, format.Options) ([]byte, []catalog.Loss), read func(string) (message.Message, []message.Fault)) *format.Format {
 	return &format.Format{

@@ -27,17 +27,24 @@ const (
 	At               // @name
 	Printf           // %s and %1$s
 	Apple            // %@ and %1$@, and those of printf beside them
+	Single           // {name} and {0} alone: apostrophes around them are shown
 	last
 )
 
+// braces reports whether all its placeholders have braces.
+func (s Spelling) braces() bool { return s <= Dollar || s == Single }
+
 // Words name the spellings in configurations.
-var Words = [last]string{"braces", "double", "percent", "dollar", "colon", "at", "printf", "apple"}
+var Words = [last]string{"braces", "double", "percent", "dollar", "colon", "at", "printf", "apple", "single"}
 
 // Votes count the ways in which the texts of a file spell placeholders.
-type Votes [last]int
+type Votes [chosen + 1]int
+
+// chosen counts the texts with ICU's choices and types, behind the spellings.
+const chosen = last
 
 // ends are what a named placeholder begins and ends with.
-var ends = [...][2]string{Braces: {"{", "}"}, Double: {"{{", "}}"}, Percent: {"%{", "}"}, Dollar: {"${", "}"}, Colon: {":", ""}, At: {"@", ""}}
+var ends = [...][2]string{Braces: {"{", "}"}, Double: {"{{", "}}"}, Percent: {"%{", "}"}, Dollar: {"${", "}"}, Colon: {":", ""}, At: {"@", ""}, Single: {"{", "}"}}
 
 // String shows how the spelling writes a placeholder.
 func (s Spelling) String() string {
@@ -69,8 +76,14 @@ func (votes *Votes) Count(text string) {
 	switch {
 	case icu.LooksChosen(text):
 		votes[Braces] += 2
+		votes[chosen]++
+	case braced(text) && quotedBraces(text):
+		votes[Single]++
 	case braced(text):
 		votes[Braces]++
+		if name, _, _ := Braces.next(text); strings.IndexByte(name, ',') > 0 { // {count, number}
+			votes[chosen]++
+		}
 	case strings.Contains(text, "@") && printf.Foundation.Formatted(text):
 		votes[Apple]++
 	case printf.C.Formatted(text):
@@ -90,7 +103,7 @@ func (votes *Votes) Add(others Votes) {
 func (votes *Votes) Settled() bool {
 	const enough = 1000
 	sum, most := 0, 0
-	for _, n := range votes {
+	for _, n := range votes[:chosen] {
 		sum, most = sum+n, max(most, n)
 	}
 	return most == sum && sum >= enough
@@ -101,8 +114,14 @@ func (votes Votes) Best() Spelling {
 	if votes[Apple] > 0 {
 		votes[Apple] += votes[Printf]
 	}
+	// A program with ICU would not show what stands in '{name}', and has choices.
+	if single := votes[Single]; single*100 >= votes[Braces] && single > 0 && votes[chosen] == 0 {
+		votes[Single] += votes[Braces]
+	} else {
+		votes[Braces] += single
+	}
 	best := Braces
-	for s, n := range votes {
+	for s, n := range votes[:chosen] {
 		if n > votes[best] {
 			best = Spelling(s)
 		}
@@ -115,6 +134,13 @@ func Of(text string) Spelling {
 	var votes Votes
 	votes.Count(text)
 	return votes.Best()
+}
+
+// quotedBraces reports whether a text has '{name}, an apostrophe before one that stands
+// alone.
+func quotedBraces(text string) bool {
+	name, n, at := Braces.next(text)
+	return n > 0 && name != "" && at > 0 && text[at-1] == '\'' && (at < 2 || text[at-2] != '\'')
 }
 
 // braced reports whether a text has {name} or {0}.
@@ -159,7 +185,7 @@ func (s Spelling) next(text string) (name string, size, at int) {
 			continue
 		}
 		name := strings.TrimSpace(rest[:stop])
-		if s == Braces && i > 0 && strings.IndexByte("{%$#", text[i-1]) >= 0 {
+		if (s == Braces || s == Single) && i > 0 && strings.IndexByte("{%$#", text[i-1]) >= 0 && !(s == Single && text[i-1] == '#') {
 			continue
 		}
 		plain, _, _ := strings.Cut(name, ",") // {{count, number}}
@@ -199,7 +225,7 @@ func wordByte(c byte) bool {
 // Parse reads a text. Texts with a plural or select in them are ICU messages
 // in every spelling.
 func (s Spelling) Parse(text string) (message.Message, []message.Fault) {
-	if s <= Dollar && strings.IndexByte(text, '{') < 0 { // all of these have a brace
+	if s.braces() && strings.IndexByte(text, '{') < 0 {
 		return message.Plain(text), nil
 	}
 	if s == Braces {
@@ -289,7 +315,7 @@ func (s Spelling) Carry(m, whole message.Message) (string, []message.Loss) {
 }
 
 func (s Spelling) write(m message.Message, w icu.Writer) (string, []message.Loss) {
-	if text, ok := m.Plain("{%"); ok && s <= Dollar && !(w.Carry && strings.Contains(text, "'}")) {
+	if text, ok := m.Plain("{%"); ok && s.braces() && !(w.Carry && strings.Contains(text, "'}")) {
 		return text, nil
 	}
 	if m.Choice != nil {
@@ -328,7 +354,11 @@ func (s Spelling) write(m message.Message, w icu.Writer) (string, []message.Loss
 			if part.Type > message.String || part.Style != "" && part.Style != "group" {
 				losses = append(losses, message.Loss{Kind: "type", Lost: fmt.Sprintf("the type %s of {%s}", strings.TrimSpace(part.Type.String()+" "+string(part.Style)), part.Name), Instead: "the value as the program writes it"})
 			}
-			out.WriteString(ends[s][0] + part.Name + ends[s][1])
+			name := part.Name
+			if s == Single && part.MadeName() && part.Position > 0 {
+				name = strconv.Itoa(part.Position - 1)
+			}
+			out.WriteString(ends[s][0] + name + ends[s][1])
 		}
 	}
 	return out.String(), losses
@@ -370,7 +400,7 @@ func (s Spelling) Carried(text string) (message.Message, []message.Fault) {
 // Misread reports whether a text without placeholders would be read as
 // something else.
 func (s Spelling) Misread(text string) bool {
-	if s <= Dollar && strings.IndexByte(text, '{') < 0 { // all of these have a brace
+	if s.braces() && strings.IndexByte(text, '{') < 0 {
 		return false
 	}
 	m, _ := s.Parse(text)
