@@ -221,7 +221,9 @@ func (f *Family) settle(o Options) {
 	var good []*File
 	for _, file := range f.Files {
 		if file.misnamed() {
-			if right := file.Location.Meant; right != "" && slices.ContainsFunc(f.Files, func(other *File) bool { return other.Path == right }) {
+			if right := file.Location.Meant; right != "" && slices.ContainsFunc(f.Files, func(other *File) bool {
+				return path.Dir(filepath.ToSlash(other.Path)) == path.Dir(filepath.ToSlash(right)) && other.Location.Culture == file.Location.Culture && !other.misnamed()
+			}) {
 				continue // a copy, for whoever would ask by that name
 			}
 			f.Misnamed = append(f.Misnamed, file)
@@ -283,6 +285,28 @@ func (f *Family) settleSpelling(list []*File) {
 			file.Document, file.Findings = again.Document, again.Findings
 		}
 	}
+}
+
+// unlike reports whether a folder's JSON files that are called by cultures have no keys
+// in common: they are data of each culture, and no translations.
+func (f *Family) unlike() bool {
+	source := f.SourceMember()
+	if f.Format.Name != "json" || source == nil || len(f.Members) < 3 || len(source.Catalog.Entries) < 50 {
+		return false
+	}
+	strangers := 0
+	for _, m := range f.Members {
+		shared := 0
+		for i := range m.Catalog.Entries {
+			if source.Catalog.Near(i, m.Catalog.Entries[i].ID()) != nil {
+				shared++
+			}
+		}
+		if m != source && shared*20 < len(m.Catalog.Entries) {
+			strangers++
+		}
+	}
+	return strangers*2 > len(f.Members)
 }
 
 // ofSource reports whether a file is that of the source, whose keys count. One that

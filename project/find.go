@@ -111,7 +111,9 @@ func related(sure, doubtful []string) []string {
 // its name, or where the name leaves it open by its first bytes.
 func candidate(disk *files.Disk, at, from string) format.Fit {
 	name := filepath.ToSlash(at)
-	if f, fit := all.Detect(name, nil); f != nil {
+	if f, fit := all.Detect(name, nil); f != nil && f.Name == "mo" {
+		return format.No // it is made of a file that counts
+	} else if f != nil {
 		if fit == format.Maybe {
 			if data := disk.Head(at, HeadSize); len(data) > 0 {
 				if f, fit = all.Detect(name, data); f == nil {
@@ -194,7 +196,7 @@ func Families(paths []string, o Options) ([]*Family, error) {
 	if err := group.Wait(); err != nil {
 		return nil, err
 	}
-	return Group(files, o), nil
+	return slices.DeleteFunc(Group(files, o), func(f *Family) bool { return named[f.Files[0].Path] == "" && f.unlike() }), nil
 }
 
 // mayJoin reports whether a file can be in a family whose files share a folder, as

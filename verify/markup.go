@@ -49,7 +49,11 @@ var markupBroken = &Rule{
 			}
 			for _, name := range own.names {
 				if !slices.Contains(source.names, name) && !slices.Contains(lone, name) && !slices.Contains(typographic, name) {
-					report(p.Entry, fmt.Sprintf("the source has no tag <%s>%s", name, form), "")
+					var about any = p.Entry
+					if len(source.names) == 0 && slices.Contains(stressing, name) { // what shows it may read tags all the same
+						about = mild{p.Entry}
+					}
+					report(about, fmt.Sprintf("the source has no tag <%s>%s", name, form), "")
 					return
 				}
 			}
@@ -64,6 +68,10 @@ var lone = []string{"br", "wbr", "p", "hr"}
 // typographic are elements that a language may need where another does not: French
 // writes 2e with a raised e.
 var typographic = []string{"sup", "sub", "bdi", "bdo", "nobr", "ruby", "rt", "rp", "small"}
+
+// stressing are elements that set a word off, as translators do with a name that
+// they leave as it is.
+var stressing = []string{"i", "b", "em", "strong", "u", "code"}
 
 // tagged are the elements of a text; open is a tag that is not closed, or an end
 // without one.

@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"slices"
 	"strings"
+	"unicode"
 
 	"zelvik/culture"
 	"zelvik/finding"
@@ -17,13 +18,13 @@ var placeholderLost = &Rule{
 	Example: `source "From %1$s to %2$s", translation "Von %1$s"`,
 	Fix:     "Put it in where the translation needs it.",
 	Pair: func(p *Pair, report Report) {
-		if !comparable(p) {
+		if !comparable(p) || dated(p.Source.Message) {
 			return
 		}
 		have := shown(p.Entry.Message)
 		for _, want := range shownIn(p.Source.Message.Main()) {
 			key, ok := lacks(p.Entry.Message, p.Source.Message, want)
-			if !ok {
+			if !ok || dollar(p.Entry.Message, want) {
 				continue
 			}
 			where := ""
@@ -41,7 +42,44 @@ var placeholderLost = &Rule{
 
 // comparable reports whether both sides of a pair have a text.
 func comparable(p *Pair) bool {
-	return p.Entry != nil && p.Entry.Reference == "" && p.Source.Reference == "" && !p.Entry.Message.Empty()
+	return p.Entry != nil && p.Entry.Reference == "" && p.Source.Reference == "" && !p.Entry.Message.Empty() && !p.Source.Message.Empty() && !named(p)
+}
+
+// named reports whether a source text is no text but a name of one, as programs
+// use gettext that keep their texts in templates.
+func named(p *Pair) bool {
+	if p.Family.Format != "po" || len(p.Source.Message.Pattern) != 1 {
+		return false
+	}
+	text := p.Source.Message.Pattern.Literal()
+	joined := false
+	for i, r := range text {
+		switch {
+		case r == '_' || r == ':' || r == '.' || r == '-':
+			joined = joined || i > 0 && i < len(text)-1
+		case !unicode.IsLetter(r) && !unicode.IsDigit(r):
+			return false
+		}
+	}
+	return joined && strings.IndexByte(p.Entry.Message.String(), ' ') > 0
+}
+
+// dollar reports whether a text has a placeholder ${name} without its braces, which
+// some templates allow.
+func dollar(m message.Message, p *message.Placeholder) bool {
+	return p.Name != "" && strings.Contains(m.Main().Literal(), "$"+p.Name)
+}
+
+// dated reports whether the placeholders of a message are the parts of a date, which
+// every culture has its own of: ${d}. ${B} ${Y}.
+func dated(m message.Message) bool {
+	n := 0
+	for p := range m.Placeholders() {
+		if n++; len(p.Name) != 1 || !unicode.IsLetter(rune(p.Name[0])) {
+			return false
+		}
+	}
+	return n > 1
 }
 
 // shown lists the placeholders that any variant shows.
@@ -137,7 +175,7 @@ var placeholderAdded = &Rule{
 	Example: `source "Deck %1$d", translation "Deck %1$d, %2$s"`,
 	Fix:     "Remove it, or spell it as the source does.",
 	Pair: func(p *Pair, report Report) {
-		if !comparable(p) {
+		if !comparable(p) || dated(p.Source.Message) {
 			return
 		}
 		var known []*message.Placeholder
@@ -146,7 +184,7 @@ var placeholderAdded = &Rule{
 		}
 		var told []*message.Placeholder
 		for _, placeholder := range shown(p.Entry.Message) {
-			if find(known, placeholder) == nil && find(told, placeholder) == nil {
+			if find(known, placeholder) == nil && find(told, placeholder) == nil && !dollar(p.Source.Message, placeholder) {
 				told = append(told, placeholder)
 				report(p.Entry, fmt.Sprintf("the source has no placeholder %s: %q", spelled(placeholder), short(p.Entry.Message)), "")
 			}

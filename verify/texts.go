@@ -235,6 +235,11 @@ var scriptUnexpected = &Rule{
 			expected = other
 		}
 		latin := slices.Contains(expected, unicode.Latin)
+		type stranger struct {
+			e      *catalog.Entry
+			script string
+		}
+		var strangers []stranger
 		for i := range m.Catalog.Entries {
 			e := &m.Catalog.Entries[i]
 			if e.Fixed || e.Reference != "" || plainASCII(e.Message) && latin {
@@ -254,7 +259,15 @@ var scriptUnexpected = &Rule{
 			} else if other <= own {
 				continue
 			}
-			report(e, fmt.Sprintf("the text is in %s letters, which %s does not use: %q", name, m.Culture.Name(), short(e.Message)), "")
+			strangers = append(strangers, stranger{e, name})
+		}
+		if len(strangers) > 20 && len(strangers)*3 > len(m.Catalog.Entries) {
+			report(m, fmt.Sprintf("%d of %d texts are in %s letters, which %s does not use: %q", len(strangers), len(m.Catalog.Entries), strangers[0].script, m.Culture.Name(), short(strangers[0].e.Message)),
+				"name the script in the culture, or put the texts into the file of their own culture")
+			return
+		}
+		for _, s := range strangers {
+			report(s.e, fmt.Sprintf("the text is in %s letters, which %s does not use: %q", s.script, m.Culture.Name(), short(s.e.Message)), "")
 		}
 	},
 }
@@ -265,12 +278,30 @@ func language(f *Family, e *catalog.Entry) bool {
 	if culture.OwnNamed(e.Message.String()) {
 		return true
 	}
+	if keyed := keyCulture(e.Key); keyed != "" {
+		own, other, _ := count(e.Message, scripts(keyed))
+		return own > other
+	}
 	source, _ := f.Lookup(e.ID(), f.Source)
 	if source == nil {
 		return false
 	}
 	_, known := culture.Called(source.Message.String())
 	return known
+}
+
+// keyCulture gives the culture that a key ends with, as locale_zh-CN does; "" for
+// none.
+func keyCulture(key string) culture.Tag {
+	for i := 1; i < len(key)-1; i++ {
+		if strings.IndexByte("._-:", key[i]) < 0 {
+			continue
+		}
+		if tag, err := culture.Parse(key[i+1:]); err == nil && tag.Known() {
+			return tag
+		}
+	}
+	return ""
 }
 
 // sentence reports whether a text has words that are no names: two in small letters.

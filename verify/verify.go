@@ -272,6 +272,10 @@ func (c *collector) report(rule *Rule) Report {
 			if c.unfinished(about) {
 				f.Severity = finding.Advice
 			}
+		case mild:
+			c.report(rule)(about.Entry, message, fix)
+			c.findings[len(c.findings)-1].Severity = finding.Advice
+			return
 		case *catalog.Member:
 			f.Path, f.Culture = about.Path, string(about.Culture)
 		case Misnamed:
@@ -316,6 +320,9 @@ func (r *Rule) fixFor(key, tag string) string {
 func (c *collector) unfinished(e *catalog.Entry) bool {
 	return e.State == catalog.Draft || e.State == catalog.Moved && c.family.Format == "po"
 }
+
+// mild is an entry of which something is told that may be meant so.
+type mild struct{ *catalog.Entry }
 
 // lacking is an entry of the source that members have no text for.
 type lacking struct {

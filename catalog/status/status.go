@@ -10,6 +10,7 @@ import (
 	"unicode"
 
 	"zelvik/catalog"
+	"zelvik/culture"
 	"zelvik/message"
 )
 
@@ -93,7 +94,7 @@ func Listed(f *catalog.Family, c *catalog.Catalog, key string) bool {
 		return false
 	}
 	if name, end, ok := strings.Cut(key, "["); ok {
-		return strings.TrimLeft(end, "0123456789") == "]" && c.Find(name) != nil
+		return strings.TrimLeft(end, "0123456789") == "]" && (c.Find(name) != nil || c.Find(name+"[0]") != nil)
 	}
 	return c.Find(key+"[0]") != nil
 }
@@ -126,6 +127,9 @@ func Same(f *catalog.Family, m *catalog.Member, source, own *catalog.Entry, name
 		return false
 	}
 	text := own.Message.String()
+	if culture.OwnNamed(text) { // a menu of languages has them in their own words
+		return false
+	}
 	if text == "" || text != source.Message.String() || slices.Contains(names, text) {
 		return false
 	}

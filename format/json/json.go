@@ -101,6 +101,9 @@ func recognise(p string, head []byte) format.Fit {
 	if slices.Contains(settings, strings.ToLower(path.Base(p))) || strings.HasSuffix(p, ".bundle.json") { // made by zelvik accessors
 		return format.No
 	}
+	if strings.Contains(string(head), `"locale_data"`) { // compiled of a gettext catalog
+		return format.No
+	}
 	if l := locate(p); l.Culture != "" {
 		if path.Base(path.Dir(p)) != string(l.Culture) || slices.Contains(folders, strings.ToLower(path.Base(path.Dir(path.Dir(p))))) ||
 			len(l.Culture) > 3 || strings.HasPrefix(path.Base(p), string(l.Culture)) {
@@ -138,7 +141,7 @@ func locate(p string) format.Location {
 	}
 	name := location.Table
 	if _, err := culture.Parse(name); err != nil {
-		if unknown, ok := err.(*culture.UnknownError); ok && unknown.Meant != "" && (len(name) == 2 || len(name) == 5 && strings.ContainsAny(name[2:3], "_-")) {
+		if unknown, ok := err.(*culture.UnknownError); ok && unknown.Meant != "" && (name == strings.ToLower(name) || name == strings.ToUpper(name) || len(name) == 5) && (len(name) == 2 || len(name) == 5 && strings.ContainsAny(name[2:3], "_-")) {
 			location.Table, location.Neutral, location.Unknown, location.Culture = "messages", false, unknown, unknown.Meant
 			location.Meant = path.Join(location.Dir, string(unknown.Meant)+".json")
 		}

@@ -121,6 +121,20 @@ func (p *parser) catalogs() {
 	}
 }
 
+// byDefault gives the source's text of an entry whose msgid is its name: extractors
+// write it into a comment, Default: "...".
+func (b *block) byDefault() (string, bool) {
+	text, ok := strings.CutPrefix(strings.TrimSpace(b.note.text), `Default: "`)
+	if !ok || strings.ContainsAny(b.id.text, " \n") {
+		return "", false
+	}
+	end := strings.LastIndexByte(text, '"')
+	if end < 0 {
+		return "", false
+	}
+	return strings.ReplaceAll(text[:end], `\"`, `"`), true
+}
+
 // messages reads the texts of an entry; target is nil where it is not
 // translated.
 func (p *parser) messages(r *format.Reader, b *block, source, target *catalog.Entry) {
@@ -132,6 +146,9 @@ func (p *parser) messages(r *format.Reader, b *block, source, target *catalog.En
 		})
 	} else {
 		source.Message = told(r, b, b.id, parse)
+		if text, ok := b.byDefault(); ok {
+			source.Message, _ = parse(text)
+		}
 	}
 	switch {
 	case target == nil:

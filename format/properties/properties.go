@@ -5,12 +5,16 @@ package properties
 
 import (
 	"path"
+	"regexp"
+	"slices"
 	"strings"
+	"sync"
 
 	"zelvik/culture"
 	"zelvik/format"
 	"zelvik/message"
 	"zelvik/message/icu"
+	"zelvik/message/loose"
 	"zelvik/message/printf"
 )
 
@@ -83,6 +87,8 @@ func filePath(dir, table string, tag culture.Tag, neutral bool) string {
 // percent placeholder, else the text as it stands.
 func read(value string) (message.Message, []message.Fault) {
 	switch {
+	case strings.IndexByte(value, '{') > 0 && expression().MatchString(value) && !icu.LooksChosen(value):
+		return loose.Single.Parse(value)
 	case Patterned(value):
 		return icu.ParseJava(value)
 	case printf.Java.Formatted(value):
@@ -90,6 +96,24 @@ func read(value string) (message.Message, []message.Fault) {
 		return message.Message{Pattern: p}, faults
 	}
 	return message.Plain(value), nil
+}
+
+// expression finds ${age > 17 ? 'a' : 'b'} and #{bean.name}, which frameworks evaluate
+// in texts with {name}, and which are no patterns of MessageFormat.
+var expression = sync.OnceValue(func() *regexp.Regexp { return regexp.MustCompile(`[$#]\{\w+[ .(][^{}]*\}`) })
+
+// expressive reports whether a pattern has such an expression in its text, and shows
+// its arguments as they are.
+func expressive(p message.Pattern) bool {
+	for _, part := range p {
+		if argument, ok := part.(*message.Placeholder); ok && argument.Type != message.String {
+			return false
+		}
+	}
+	return slices.ContainsFunc(p, func(part message.Part) bool {
+		text, ok := part.(message.Text)
+		return ok && strings.IndexByte(string(text), '{') >= 0 && expression().MatchString(string(text))
+	})
 }
 
 // Patterned reports whether a value is a pattern: {0} or {name}, with or

@@ -10,6 +10,7 @@ import (
 	"zelvik/format"
 	"zelvik/internal/fast"
 	"zelvik/message/icu"
+	"zelvik/message/loose"
 	"zelvik/message/printf"
 )
 
@@ -93,6 +94,9 @@ func (w *writer) value(e *catalog.Entry) string {
 	}
 	if w.printf && m.Choice == nil {
 		return w.Told(printf.Java.Write(m.Pattern, printf.Numbered(m), false))
+	}
+	if m.Choice == nil && expressive(m.Pattern) {
+		return w.Told(loose.Single.Write(m))
 	}
 	if m.Choice == nil && !m.HasPlaceholders() {
 		text := m.Pattern.String()

@@ -41,7 +41,9 @@ func recognise(p string, head []byte) format.Fit {
 	named := strings.EqualFold(path.Ext(p), ".ts")
 	text := string(head)
 	switch {
-	case strings.Contains(text, "<TS") || strings.Contains(text, "<!DOCTYPE TS"):
+	case strings.HasSuffix(strings.ToLower(p), ".d.ts"): // TypeScript's, with types such as <TState>
+		return format.No
+	case strings.Contains(text, "<TS>") || strings.Contains(text, "<TS ") || strings.Contains(text, "<!DOCTYPE TS"):
 		if named {
 			return format.Yes
 		}
