@@ -6,6 +6,7 @@ import (
 	"fmt"
 	"slices"
 	"strings"
+	"sync"
 	"sync/atomic"
 
 	"zelvik/culture"
@@ -250,6 +251,57 @@ type Family struct {
 	// Twins are second files in the source culture, such as values-en beside
 	// values: a platform shows readers of that culture their texts first.
 	Twins []*Member
+
+	kept     sync.Once
+	keptKeys map[string]bool
+}
+
+// Kept reports whether most of the well-translated cultures have the source's own
+// text for a key: then it is a name, or a term that people leave as it is.
+func (f *Family) Kept(id string) bool {
+	f.kept.Do(f.findKept)
+	return f.keptKeys[id]
+}
+
+func (f *Family) findKept() {
+	source := f.SourceMember()
+	if source == nil || len(f.Members) < 4 {
+		return
+	}
+	same, judges := make([]int, len(source.Catalog.Entries)), 0
+	for _, m := range f.Members {
+		if m == source || m.Culture.Base() == f.Source.Base() || m.Culture.Pseudo() {
+			continue
+		}
+		var copies []int
+		texts := 0
+		for i := range source.Catalog.Entries {
+			s := &source.Catalog.Entries[i]
+			e := m.Catalog.Near(i, s.ID())
+			if e == nil || e.Message.Empty() || e.State == Missing || e.State == Draft {
+				continue
+			}
+			if texts++; e.Message.String() == s.Message.String() {
+				copies = append(copies, i)
+			}
+		}
+		if len(copies)*5 > texts*3 || texts*2 < len(source.Catalog.Entries) { // it is not translated well enough to tell
+			continue
+		}
+		judges++
+		for _, i := range copies {
+			same[i]++
+		}
+	}
+	if judges < 3 {
+		return
+	}
+	f.keptKeys = map[string]bool{}
+	for i, n := range same {
+		if n*5 >= judges*3 {
+			f.keptKeys[source.Catalog.Entries[i].ID()] = true
+		}
+	}
 }
 
 // Member is one file of a family with one of its catalogs.

@@ -117,6 +117,22 @@ func LikelyTags() []Tag {
 	return list
 }
 
+// OfKey gives the culture that a key ends with, as that of a language in a menu does:
+// locale_zh-CN; "" for none.
+func OfKey(key string) Tag {
+	word, at := "", strings.IndexAny(key, "._-:")
+	if at <= 0 || at == len(key)-1 {
+		return ""
+	}
+	if word = strings.ToLower(key[:at]); !strings.Contains(word, "lang") && !strings.Contains(word, "locale") && !strings.Contains(word, "cultur") {
+		return ""
+	}
+	if tag, err := Parse(key[at+1:]); err == nil && tag.Known() {
+		return tag
+	}
+	return ""
+}
+
 // ExplicitParents are the parents that are not found by truncation, as pairs
 // of child and parent, sorted.
 func ExplicitParents() [][2]string {

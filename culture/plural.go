@@ -124,6 +124,15 @@ func (t Tag) Cardinal() Rules { return t.rules("cardinal") }
 // Ordinal gives the rules for ranks ("3rd deck").
 func (t Tag) Ordinal() Rules { return t.rules("ordinal") }
 
+// formless are the languages of which CLDR says that they have the form other alone.
+const formless = " bm bo dz hnj id ig ii ja jbo jv kde kea km ko lkt lo ms my nqo osa sah ses sg su th to tpi vi wo yo yue zh "
+
+// Counted reports whether it is known how the culture counts. Where it is not,
+// Cardinal has the form other alone.
+func (t Tag) Counted() bool {
+	return pluralTables()["cardinal"][t.Base()] != nil || strings.Contains(formless, " "+t.Base()+" ")
+}
+
 func (t Tag) rules(kind string) Rules {
 	table := pluralTables()[kind]
 	for tag := string(t); ; { // by shorter tags, not by the parents of texts: sr-Latn counts as sr does

@@ -59,6 +59,9 @@ func eachPlural(m *catalog.Member, f func(e *catalog.Entry, s message.Selector, 
 	if m.Culture.Pseudo() {
 		return
 	}
+	if !m.Culture.Counted() { // nobody knows what it needs
+		return
+	}
 	for i := range m.Catalog.Entries {
 		e := &m.Catalog.Entries[i]
 		if e.Message.Choice == nil {

@@ -29,7 +29,7 @@ var keyOrphan = &Rule{
 		orphans := 0
 		for i := range m.Catalog.Entries {
 			e := &m.Catalog.Entries[i]
-			if source.Catalog.Near(i, e.ID()) != nil || status.Listed(f.Family, source.Catalog, e.Key) {
+			if source.Catalog.Near(i, e.ID()) != nil || status.Listed(f.Family, source.Catalog, e.Key) || longer(f, source.Catalog, e.Key) {
 				continue
 			}
 			fix := ""
@@ -60,6 +60,13 @@ func nearKey(c *catalog.Catalog, key string) string {
 		keys[i] = c.Entries[i].Key
 	}
 	return finding.Nearest(key, keys)
+}
+
+// longer reports whether a key is an item more of a list that the source has: lists
+// stand for plurals, too, of which languages have different numbers of forms.
+func longer(f *Family, source *catalog.Catalog, key string) bool {
+	name, _, ok := catalog.SplitArrayKey(key)
+	return ok && f.Format == "json" && source.Find(catalog.ArrayKey(name, 0)) != nil
 }
 
 var textMissing = &Rule{
@@ -278,7 +285,7 @@ func language(f *Family, e *catalog.Entry) bool {
 	if culture.OwnNamed(e.Message.String()) {
 		return true
 	}
-	if keyed := keyCulture(e.Key); keyed != "" {
+	if keyed := culture.OfKey(e.Key); keyed != "" {
 		own, other, _ := count(e.Message, scripts(keyed))
 		return own > other
 	}
@@ -288,20 +295,6 @@ func language(f *Family, e *catalog.Entry) bool {
 	}
 	_, known := culture.Called(source.Message.String())
 	return known
-}
-
-// keyCulture gives the culture that a key ends with, as locale_zh-CN does; "" for
-// none.
-func keyCulture(key string) culture.Tag {
-	for i := 1; i < len(key)-1; i++ {
-		if strings.IndexByte("._-:", key[i]) < 0 {
-			continue
-		}
-		if tag, err := culture.Parse(key[i+1:]); err == nil && tag.Known() {
-			return tag
-		}
-	}
-	return ""
 }
 
 // sentence reports whether a text has words that are no names: two in small letters.

@@ -94,7 +94,7 @@ func Listed(f *catalog.Family, c *catalog.Catalog, key string) bool {
 		return false
 	}
 	if name, end, ok := strings.Cut(key, "["); ok {
-		return strings.TrimLeft(end, "0123456789") == "]" && (c.Find(name) != nil || c.Find(name+"[0]") != nil)
+		return strings.TrimLeft(end, "0123456789") == "]" && c.Find(name) != nil
 	}
 	return c.Find(key+"[0]") != nil
 }
@@ -127,7 +127,7 @@ func Same(f *catalog.Family, m *catalog.Member, source, own *catalog.Entry, name
 		return false
 	}
 	text := own.Message.String()
-	if culture.OwnNamed(text) { // a menu of languages has them in their own words
+	if culture.OwnNamed(text) || culture.OfKey(own.Key) != "" { // a menu of languages has them in their own words
 		return false
 	}
 	if text == "" || text != source.Message.String() || slices.Contains(names, text) {
@@ -136,7 +136,7 @@ func Same(f *catalog.Family, m *catalog.Member, source, own *catalog.Entry, name
 	if m.Culture.Pseudo() || m.Culture.Base() == f.Source.Base() {
 		return false
 	}
-	return translatable(own.Message, m.Culture.Script() != f.Source.Script(), names)
+	return translatable(own.Message, m.Culture.Script() != f.Source.Script(), names) && !f.Kept(source.ID())
 }
 
 // translatable reports whether a text has words that a translator would not

@@ -22,7 +22,7 @@ var Format = &format.Format{
 	Holds:      holds,
 	Recognise: func(p string, head []byte) format.Fit {
 		switch {
-		case strings.Contains(string(head), "{%") || strings.Contains(string(head), "{{"): // a template of one
+		case strings.Contains(string(head), "{%") || strings.Contains(string(head), `="{{`): // a template of one
 			return format.No
 		case strings.EqualFold(path.Ext(p), ".tmx"):
 			return format.Yes
