@@ -20,7 +20,7 @@ import (
 )
 
 var (
-	families = flag.Int("families", 3, "how many random families TestMeaning makes")
+	families = flag.Int("families", 1, "how many random families TestMeaning makes")
 	first    = flag.Int("first", 0, "the number of the first of them")
 )
 

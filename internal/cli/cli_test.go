@@ -76,6 +76,7 @@ func run(t *testing.T, dir string, args ...string) result {
 //	absent FILE      there is no such file
 //	kept             all files of the archive are as they were
 func TestScripts(t *testing.T) {
+	t.Parallel()
 	scripts, err := filepath.Glob("testdata/*.txtar")
 	require.NoError(t, err)
 	require.NotEmpty(t, scripts)

@@ -18,6 +18,7 @@ import (
 // on every device, and of its sheet, against those that were looked at. Write
 // them anew with ZELVIK_WRITE=1, and look at them.
 func TestPictures(t *testing.T) {
+	t.Parallel()
 	dir := copyDemo(t)
 	require.Zero(t, run(t, dir, "draw", "--out", "one", "--scale", "0.5").status)
 	require.Zero(t, run(t, dir, "draw", "--out", "large", "--type", "200", "--cultures", "en,ar,ja", "--dark").status)

@@ -404,6 +404,7 @@ func TestHostileServices(t *testing.T) {
 
 // A full disk or a closed output is told, a reader that had enough is not.
 func TestStreams(t *testing.T) {
+	t.Parallel()
 	if runtime.GOOS != "linux" {
 		t.Skip("needs /dev/full")
 	}
@@ -431,6 +432,7 @@ func TestStreams(t *testing.T) {
 
 // No input keeps it at work.
 func TestNothingHangs(t *testing.T) {
+	t.Parallel()
 	deep := func(n int) string {
 		return "screen: deep\ndevices: [{name: p, width: 400, height: 400}]\ntexts: ../res\nbody: " + strings.Repeat("{grid: {columns: [fit], children: [", n) + "{label: {key: a}}" + strings.Repeat("]}}", n) + "\n"
 	}

@@ -14,6 +14,7 @@ import (
 // Every command counts the same missing texts, in formats that hold states and
 // in those whose ledger does, before and after reconcile fills them in.
 func TestOneStatus(t *testing.T) {
+	t.Parallel()
 	archive, err := txtar.ParseFile("testdata/status.txtar")
 	require.NoError(t, err)
 	for _, format := range []string{"android", "strings", "xcstrings", "resx", "arb", "properties", "json", "po", "qt", "xliff", "sheet"} {

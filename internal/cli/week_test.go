@@ -15,6 +15,7 @@ import (
 	"zelvik/catalog"
 	"zelvik/culture"
 	"zelvik/demo"
+	"zelvik/files"
 	"zelvik/format"
 	"zelvik/message"
 	"zelvik/project"
@@ -25,6 +26,7 @@ import (
 // source text is added, changed, renamed and removed, the cultures follow, a
 // translator's file goes out and comes back, and two branches merge.
 func TestWeek(t *testing.T) {
+	t.Parallel()
 	needGit(t)
 	for _, to := range []string{"android", "strings", "xcstrings", "resx", "arb", "properties", "json", "po", "qt", "xliff", "sheet", "winrc"} {
 		t.Run(to, func(t *testing.T) {
@@ -96,8 +98,7 @@ func (w *week) begin() {
 
 // family reads the family as it is.
 func (w *week) family() *project.Family {
-	w.Chdir(w.dir)
-	workspace, err := project.Load(nil, "", project.Options{})
+	workspace, err := project.Load([]string{"."}, "", project.Options{Disk: &files.Disk{Dir: w.dir}})
 	require.NoError(w, err)
 	require.NoError(w, workspace.Recall())
 	f, err := workspace.One()
@@ -142,7 +143,7 @@ func (w *week) changes() {
 	}
 	data, _, err := file.Edit(list)
 	require.NoError(w, err)
-	require.NoError(w, os.WriteFile(file.Path, data, 0o644))
+	require.NoError(w, os.WriteFile(filepath.Join(w.dir, file.Path), data, 0o644))
 
 	before := w.text("booking_cars", "de")
 	require.NotEmpty(w, before)
