@@ -8,7 +8,6 @@ import (
 	"unicode/utf8"
 
 	"zelvik/catalog"
-	"zelvik/catalog/glossary"
 	"zelvik/finding"
 	"zelvik/message"
 )
@@ -49,12 +48,12 @@ var termBroken = &Rule{
 	Example: "pier is Anleger in the glossary, and Steg in a text",
 	Fix:     "Use the term, or add the word to the glossary, behind |.",
 	Pair: func(p *Pair, report Report) {
-		if len(p.Family.Terms) == 0 || !comparable(p) || p.Status.Wanting() {
+		if p.Family.Terms == nil || !comparable(p) || p.Status.Wanting() {
 			return
 		}
-		term, word, broken := glossary.Broken(p.Family.Terms, p.Family.Source, p.Source.Message.Main().Literal(), p.Member.Culture, everyForm(p.Entry.Message))
-		if broken {
-			report(p.Entry, fmt.Sprintf("the glossary has %q for %q: %q", strings.Join(term.In(p.Member.Culture), " or "), word, short(p.Entry.Message)), "")
+		for _, term := range p.Family.Terms.Missing(p.Source.Message.Main().Literal(), everyForm(p.Entry.Message), p.Member.Culture) {
+			report(p.Entry, fmt.Sprintf("the glossary has %q for %q: %q", strings.Join(term.Targets, " or "), term.Source, short(p.Entry.Message)), "")
+			return
 		}
 	},
 }

@@ -60,8 +60,8 @@ type Family struct {
 	Place func(m *catalog.Member, e *catalog.Entry) (path string, line, column int)
 	// Names are words that stay as they are in every culture.
 	Names []string
-	// Terms are the glossary's.
-	Terms []glossary.Term
+	// Terms is the project's glossary, nil for none.
+	Terms *glossary.Glossary
 	// Notes says that the files have room for notes.
 	Notes bool
 	// Refers reports whether a key that a text refers to is in some file of the

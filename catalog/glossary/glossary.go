@@ -10,11 +10,13 @@ import (
 	"errors"
 	"fmt"
 	"io"
+	"iter"
 	"slices"
 	"strings"
 	"unicode"
 	"unicode/utf8"
 
+	"zelvik/catalog"
 	"zelvik/culture"
 )
 
@@ -155,54 +157,115 @@ func readTBX(data []byte) ([]Term, error) {
 	}
 }
 
-// Broken gives the first term that a source text has and its translation does
-// not keep to, with the word in the source; false where all are kept. Words are
-// compared without their endings, so that an inflected one counts.
-func Broken(terms []Term, from culture.Tag, source string, to culture.Tag, translation string) (term Term, word string, broken bool) {
-	if len(terms) == 0 {
-		return nil, "", false
-	}
-	source, translation = fold(source), fold(translation)
-	for _, t := range terms {
-		wanted := t.In(to)
-		if wanted == nil {
-			continue
-		}
-		for _, word := range t.In(from) {
-			if !has(source, fold(word), true) {
-				continue
-			}
-			if slices.ContainsFunc(wanted, func(w string) bool { return has(translation, fold(w), false) }) {
-				break
-			}
-			return t, word, true
-		}
-	}
-	return nil, "", false
+// Glossary holds what things are called. A nil one holds nothing.
+type Glossary struct {
+	// Source is the culture of the texts that are translated.
+	Source culture.Tag
+	terms  []Term
 }
 
-func fold(text string) string { return strings.ToLower(text) }
+// Pair is a word or name of the source, and the words for it in a culture: the
+// same where it stays.
+type Pair struct {
+	Source  string
+	Targets []string
+}
 
-// has reports whether a text has a term. Exactly asks for whole words, with no more
-// than an English plural; else words may be inflected and compounded.
-func has(text, term string, exactly bool) bool {
-	if exactly {
-		for at := 0; ; {
-			i := strings.Index(text[at:], term)
-			if i < 0 {
-				return false
-			}
-			from, to := at+i, at+i+len(term)
-			before, _ := utf8.DecodeLastRuneInString(text[:from])
-			rest := strings.TrimPrefix(strings.TrimPrefix(text[to:], "es"), "s")
-			after, _ := utf8.DecodeRuneInString(rest)
-			plain, _ := utf8.DecodeRuneInString(text[to:])
-			if !letter(before) && (!letter(after) || !letter(plain)) {
-				return true
-			}
-			at = to
+// Target is the first of the words.
+func (p Pair) Target() string { return p.Targets[0] }
+
+// Include takes terms.
+func (g *Glossary) Include(terms []Term) { g.terms = append(g.terms, terms...) }
+
+// Add takes the terms of a catalog: texts of the source and of a culture.
+func (g *Glossary) Add(source, target *catalog.Catalog, tag culture.Tag) {
+	for i := range source.Entries {
+		e := &source.Entries[i]
+		if t := target.Find(e.ID()); t != nil && !t.Message.Empty() && !e.Message.Empty() {
+			g.terms = append(g.terms, Term{g.Source: {e.Message.String()}, tag: {t.Message.String()}})
 		}
 	}
+}
+
+// pairs yields the terms that have words in a culture.
+func (g *Glossary) pairs(tag culture.Tag) iter.Seq[Pair] {
+	return func(yield func(Pair) bool) {
+		if g == nil {
+			return
+		}
+		for _, t := range g.terms {
+			if targets := t.In(tag); targets != nil {
+				for _, word := range t.In(g.Source) {
+					if !yield(Pair{word, targets}) {
+						return
+					}
+				}
+			}
+		}
+	}
+}
+
+// In lists the terms that a text has, in the glossary's order.
+func (g *Glossary) In(text string, tag culture.Tag) []Pair {
+	var list []Pair
+	folded := ""
+	for p := range g.pairs(tag) {
+		if folded == "" {
+			folded = strings.ToLower(text)
+		}
+		if hasWord(folded, strings.ToLower(p.Source)) {
+			list = append(list, p)
+		}
+	}
+	return list
+}
+
+// Whole gives the term that is all of a text, in whatever case.
+func (g *Glossary) Whole(text string, tag culture.Tag) (Pair, bool) {
+	for p := range g.pairs(tag) {
+		if strings.EqualFold(p.Source, strings.TrimSpace(text)) {
+			return p, true
+		}
+	}
+	return Pair{}, false
+}
+
+// Missing lists the terms of a source text that its translation does not have.
+// Endings may differ: the translation has a term where words begin as it does.
+func (g *Glossary) Missing(source, translation string, tag culture.Tag) []Pair {
+	var list []Pair
+	folded := strings.ToLower(translation)
+	for _, p := range g.In(source, tag) {
+		if !slices.ContainsFunc(p.Targets, func(word string) bool { return hasStems(folded, strings.ToLower(word)) }) {
+			list = append(list, p)
+		}
+	}
+	return list
+}
+
+// hasWord reports whether a text has a word or a sequence of words, not as a part of
+// a longer word but for an English plural.
+func hasWord(text, word string) bool {
+	for at := 0; word != ""; {
+		i := strings.Index(text[at:], word)
+		if i < 0 {
+			return false
+		}
+		from, to := at+i, at+i+len(word)
+		before, _ := utf8.DecodeLastRuneInString(text[:from])
+		after, _ := utf8.DecodeRuneInString(text[to:])
+		plural, _ := utf8.DecodeRuneInString(strings.TrimPrefix(strings.TrimPrefix(text[to:], "e"), "s"))
+		if !unicode.IsLetter(before) && (!unicode.IsLetter(after) || !unicode.IsLetter(plural)) {
+			return true
+		}
+		at = to
+	}
+	return false
+}
+
+// hasStems reports whether a text has the beginning of every word of a term, which
+// may stand in a compound.
+func hasStems(text, term string) bool {
 	for word := range strings.FieldsSeq(term) {
 		if !strings.Contains(text, stem(word)) {
 			return false
@@ -211,11 +274,14 @@ func has(text, term string, exactly bool) bool {
 	return true
 }
 
-func letter(r rune) bool { return r != utf8.RuneError && (unicode.IsLetter(r) || unicode.IsDigit(r)) }
-
 // stem is how a word begins in most of its forms: three fifths of it, three letters
-// at least.
+// at least. Words of scripts without endings of this kind are not cut.
 func stem(word string) string {
 	letters := []rune(word)
+	if slices.ContainsFunc(letters, func(r rune) bool {
+		return r > unicode.MaxLatin1 && !unicode.In(r, unicode.Latin, unicode.Cyrillic, unicode.Greek)
+	}) {
+		return word
+	}
 	return string(letters[:min(len(letters), max(3, (len(letters)*3+4)/5))])
 }

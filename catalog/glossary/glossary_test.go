@@ -1,12 +1,15 @@
 package glossary
 
 import (
+	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"zelvik/catalog"
 	"zelvik/culture"
+	"zelvik/message"
 )
 
 func TestRead(t *testing.T) {
@@ -34,24 +37,39 @@ func TestRead(t *testing.T) {
 	}
 }
 
-func TestBroken(t *testing.T) {
-	terms := []Term{{"en": {"pier"}, "de": {"Anleger"}, "fi": {"laituri"}}, {"en": {"car deck"}, "de": {"Autodeck"}, "fi": {"autokansi"}}}
+func TestGlossary(t *testing.T) {
+	g := &Glossary{Source: "en"}
+	g.Include([]Term{{"en": {"pier"}, "de": {"Anleger"}, "fi": {"laituri"}, "ja": {"桟橋"}}, {"en": {"car deck"}, "de": {"Autodeck"}, "fi": {"autokansi"}}})
+	var source, target catalog.Catalog
+	source.Add(catalog.Entry{Key: "a", Message: message.Plain("Skerry Line")})
+	target.Add(catalog.Entry{Key: "a", Message: message.Plain("Skerry Line")})
+	g.Add(&source, &target, "de")
 	for _, test := range []struct {
 		source, translation string
 		to                  culture.Tag
-		broken              bool
+		missing             string
 	}{
-		{"Go to the pier", "Zum Anleger", "de", false},
-		{"Go to the pier", "Zum Steg", "de", true},
-		{"Go to the pier", "Zum Steg", "de-CH", true},
-		{"Go to the pier", "Au ponton", "fr", false},
-		{"The PIERS", "Fähranlegers", "de", false},
-		{"Happier", "Froher", "de", false},
-		{"At the pier", "Laiturilta", "fi", false},
-		{"The car decks", "Autokannella", "fi", false},
-		{"The car decks", "Kannella", "fi", true},
+		{"Go to the pier", "Zum Anleger", "de", ""},
+		{"Go to the pier", "Zum Steg", "de", "pier"},
+		{"Go to the pier", "Zum Steg", "de-CH", "pier"},
+		{"Go to the pier", "Au ponton", "fr", ""},
+		{"The PIERS of Skerry Line", "Die Fähranleger der Skerry Line", "de", ""},
+		{"Pier 2 of Skerry Line", "Anleger 2 der Schärenlinie", "de", "Skerry Line"},
+		{"Happier", "Froher", "de", ""},
+		{"At the pier", "Laiturilta", "fi", ""},
+		{"The car decks", "Autokannella", "fi", ""},
+		{"The car decks", "Kannella", "fi", "car deck"},
+		{"At the pier", "桟で", "ja", "pier"},
 	} {
-		_, _, broken := Broken(terms, "en", test.source, test.to, test.translation)
-		assert.Equal(t, test.broken, broken, "%s: %s", test.source, test.translation)
+		var missing []string
+		for _, p := range g.Missing(test.source, test.translation, test.to) {
+			missing = append(missing, p.Source)
+		}
+		assert.Equal(t, test.missing, strings.Join(missing, ","), "%s: %s", test.source, test.translation)
 	}
+	whole, ok := g.Whole(" Pier", "de")
+	assert.True(t, ok)
+	assert.Equal(t, "Anleger", whole.Target())
+	assert.Empty(t, (*Glossary)(nil).In("pier", "de"))
+	assert.Empty(t, g.In("pier", "fr"))
 }

@@ -14,7 +14,6 @@ import (
 	"zelvik/internal/terminal"
 	"zelvik/project"
 	"zelvik/work/level"
-	"zelvik/work/level/memory"
 	"zelvik/work/level/service"
 )
 
@@ -106,11 +105,10 @@ func (e *env) remembered(c *cli.Command, w *project.Workspace, o *level.DraftOpt
 			return err
 		}
 	}
-	o.Glossary = &memory.Glossary{}
 	if path := c.String("glossary"); path != "" {
-		return level.Pairs(e.disk, path, source, o.Glossary.Add)
+		o.Glossary, err = level.ReadGlossary(e.disk, path, source)
 	}
-	return nil
+	return err
 }
 
 // asked makes the client of the service that was named; stop ends what was

@@ -3,10 +3,12 @@ package level
 import (
 	"context"
 	"fmt"
+	"path/filepath"
 	"slices"
 	"strings"
 
 	"zelvik/catalog"
+	"zelvik/catalog/glossary"
 	"zelvik/catalog/status"
 	"zelvik/culture"
 	"zelvik/files"
@@ -43,7 +45,7 @@ type Drafted struct {
 	Origin  string `json:"origin,omitempty"`
 	Percent int    `json:"percent,omitempty"`
 	// Terms are those of the glossary that the text does not have.
-	Terms []memory.Term `json:"terms,omitempty"`
+	Terms []service.Term `json:"terms,omitempty"`
 }
 
 // Undrafted is a text that is still missing.
@@ -57,7 +59,7 @@ type Undrafted struct {
 // DraftOptions say where texts come from.
 type DraftOptions struct {
 	Memory   *memory.Memory
-	Glossary *memory.Glossary
+	Glossary *glossary.Glossary
 	// Least is the least percentage of a match.
 	Least int
 	// Service is asked for what the memory does not have; nil for none.
@@ -129,6 +131,26 @@ func Pairs(disk *files.Disk, path string, source culture.Tag, add func(source, t
 		return project.Usage("%s has no translations: it needs texts in %s beside those in other cultures", path, source)
 	}
 	return nil
+}
+
+// ReadGlossary reads what things are called: a table or a TBX file, or any file with
+// texts beside their translations.
+func ReadGlossary(disk *files.Disk, path string, source culture.Tag) (*glossary.Glossary, error) {
+	g := &glossary.Glossary{Source: source}
+	switch strings.ToLower(filepath.Ext(path)) {
+	case ".csv", ".tbx":
+		data, err := disk.Read(path)
+		if err != nil {
+			return nil, err
+		}
+		terms, err := glossary.Read(data)
+		if err != nil {
+			return nil, project.Usage("%s: %v", path, err)
+		}
+		g.Include(terms)
+		return g, nil
+	}
+	return g, Pairs(disk, path, source, g.Add)
 }
 
 // wanting is a text that is to be drafted.
@@ -244,12 +266,21 @@ func (d *Draft) recallTexts(o DraftOptions, job drafting) *findings {
 			found.texts[s.Key], found.how[s.Key] = match.Text, how
 		case whole:
 			how.From = "glossary"
-			found.texts[s.Key], found.how[s.Key] = message.Plain(term.Target), how
+			found.texts[s.Key], found.how[s.Key] = message.Plain(term.Target()), how
 		default:
 			found.open = append(found.open, want)
 		}
 	}
 	return found
+}
+
+// termsOf gives terms as a service is told of them.
+func termsOf(pairs []glossary.Pair) []service.Term {
+	var list []service.Term
+	for _, p := range pairs {
+		list = append(list, service.Term{Source: p.Source, Target: p.Target()})
+	}
+	return list
 }
 
 // ask asks the service for what is open.
@@ -259,9 +290,7 @@ func (found *findings) ask(ctx context.Context, o DraftOptions, job drafting, pr
 	for _, want := range found.open {
 		text, _ := icu.Writer{}.Write(want.source.Message)
 		t := service.Text{ID: want.source.Key, Text: text, Note: want.source.Note, Limit: want.source.Limit}
-		for _, term := range o.Glossary.In(want.source.Message.String(), tag) {
-			t.Terms = append(t.Terms, service.Term(term))
-		}
+		t.Terms = termsOf(o.Glossary.In(want.source.Message.String(), tag))
 		request.Texts = append(request.Texts, t)
 	}
 	answers, err := o.Service.Translate(ctx, request, progress)
@@ -330,7 +359,7 @@ func (d *Draft) take(w *project.Workspace, r *reconciliation, o DraftOptions, jo
 		text = project.SpelledAs(text, want.source.Message, true)
 		how := found.how[key]
 		how.Text = text.String()
-		how.Terms = o.Glossary.Missing(want.source.Message.String(), how.Text, m.Culture)
+		how.Terms = termsOf(o.Glossary.Missing(want.source.Message.String(), how.Text, m.Culture))
 		d.Drafted = append(d.Drafted, how)
 		after := f.Neighbour(m, key)
 		if after == "" || want.now == nil && last != "" && source.Catalog.At(last) > source.Catalog.At(after) {

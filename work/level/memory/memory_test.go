@@ -96,24 +96,6 @@ func TestWhatIsRememberedIsFound(t *testing.T) {
 	})
 }
 
-func TestGlossary(t *testing.T) {
-	g := &Glossary{}
-	source, target := &catalog.Catalog{}, &catalog.Catalog{}
-	for _, term := range [][2]string{{"car deck", "Autodeck"}, {"pier", "Anleger"}, {"Skerry Line", "Skerry Line"}} {
-		source.Add(entry(t, term[0], term[0]))
-		target.Add(entry(t, term[0], term[1]))
-	}
-	g.Add(source, target, "de")
-	assert.Equal(t, []Term{{"car deck", "Autodeck"}}, g.In("The Car Deck is full of piers", "de"))
-	assert.Equal(t, []Term{{"pier", "Anleger"}}, g.Missing("Go to pier 2 of Skerry Line", "Gehen Sie zum Kai 2 der Skerry Line", "de"))
-	assert.Empty(t, g.Missing("On the car deck", "Auf den Autodecks", "de"))
-	whole, ok := g.Whole(" Pier", "de")
-	assert.True(t, ok)
-	assert.Equal(t, "Anleger", whole.Target)
-	assert.Empty(t, (*Glossary)(nil).In("pier", "de"))
-	assert.Empty(t, g.In("pier", "fr"))
-}
-
 func BenchmarkFind(b *testing.B) {
 	m := &Memory{}
 	source, target := &catalog.Catalog{}, &catalog.Catalog{}
