@@ -72,7 +72,7 @@ func (e *env) demo(ctx context.Context, c *cli.Command) error {
 		return err
 	}
 	p.Printf("%s\n", p.Strong("Skerry Line, a made-up ferry company, in "+dir))
-	p.Printf("Android, Apple, .NET, Flutter, Qt, JavaFX, web and Windows trees with the same texts,\nsix screens, a boarding desk in eight languages, and planted mistakes.\n")
+	p.Printf("Android, Apple, .NET, Flutter, Qt, JavaFX, web and Windows trees with the same texts,\na watch and display boards, six screens, a boarding desk in eight languages, and planted mistakes.\n")
 	number := 0
 	for _, s := range tour {
 		if s.wish != "" {

@@ -153,7 +153,7 @@ func (e *env) printFindings(c *cli.Command, r *verify.Result) error {
 		pad := strings.Repeat(" ", max(0, 8-len(f.Severity.String())))
 		p.Printf("  %-8s %s%s %s\n", place, p.Severity(f.Severity), pad, p.Strong(f.Rule))
 		text := f.Message
-		if f.Key != "" && !strings.Contains(text, f.Key) {
+		if f.Key != "" && !names(text, f.Key) {
 			text = f.Key + ": " + text
 		}
 		p.Printf("%s\n", p.Wrapped(11, terminal.Visible(text)))
@@ -180,4 +180,16 @@ func (e *env) printCoverage(p printer, coverage []verify.Coverage) {
 		p.Printf("\n%s\n", p.Strong("not complete"))
 		p.Table(nil, rows, 2, 3)
 	}
+}
+
+// names reports whether a message says a key, and not a longer word or a text
+// with it.
+func names(message, key string) bool {
+	said, _, _ := strings.Cut(message, "\"") // what it quotes are texts
+	for word := range strings.FieldsSeq(said) {
+		if strings.Trim(word, ".,;:()") == key {
+			return true
+		}
+	}
+	return strings.ContainsAny(key, " \t") && strings.Contains(said, key)
 }

@@ -14,7 +14,7 @@ import (
 // order is that of ResTable_config::isLocaleBetterThan).
 var android = &Platform{
 	Name: "Android", Formats: []string{"android"},
-	Rule: "the first preferred culture whose language and script the app has, English always counted as there; then, for every text by itself, its files from the nearest region to values/",
+	Rule: "the first preferred culture whose language and script the app has; then each text by itself, from the nearest region to values/",
 	find: func(s *search) {
 		if len(s.question.Preferred) == 0 {
 			s.into("", s.neutral(), "the default resources")
