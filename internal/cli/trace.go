@@ -175,8 +175,8 @@ func printTrace(p printer, t trace.Trace) {
 		rows = append(rows, []string{fmt.Sprintf("  %d", i+1), tag, outcome, place, p.Faint(s.Why)})
 	}
 	p.Table(nil, rows)
-	p.Printf("  %s\n", p.Faint("how: "+t.Rule))
+	p.Printf("%s\n", p.Faint(p.Wrapped(2, "how: "+t.Rule)))
 	if t.Surprise != "" {
-		p.Printf("  %s %s\n", p.Warn("mind:"), t.Surprise)
+		p.Printf("%s\n", p.Wrapped(2, p.Warn("mind:")+" "+t.Surprise))
 	}
 }
