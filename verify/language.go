@@ -3,6 +3,7 @@ package verify
 import (
 	_ "embed"
 	"fmt"
+	"math/bits"
 	"slices"
 	"strings"
 	"sync"
@@ -18,21 +19,37 @@ import (
 //go:embed words.txt
 var wordTable string
 
-// functionWords gives the languages that a word is common in.
-var functionWords = sync.OnceValue(func() map[string][]string {
-	words := map[string][]string{}
+// vocabulary is what is known of function words: the languages of each, a bit a
+// language, and the number of the word.
+type vocabulary struct {
+	languages []string
+	words     map[string]word
+}
+
+type word struct {
+	in     uint64
+	number uint16
+}
+
+var functionWords = sync.OnceValue(func() *vocabulary {
+	v := &vocabulary{words: map[string]word{}}
 	for line := range strings.Lines(wordTable) {
 		fields := strings.Fields(line)
 		if len(fields) == 0 || fields[0] == "#" {
 			continue
 		}
-		for _, word := range fields[1:] {
-			if !slices.Contains(words[word], fields[0]) {
-				words[word] = append(words[word], fields[0])
+		bit := uint64(1) << len(v.languages)
+		v.languages = append(v.languages, fields[0])
+		for _, text := range fields[1:] {
+			known, ok := v.words[text]
+			if !ok {
+				known.number = uint16(len(v.words))
 			}
+			known.in |= bit
+			v.words[text] = known
 		}
 	}
-	return words
+	return v
 })
 
 var languageSuspect = &Rule{
@@ -54,7 +71,11 @@ var languageSuspect = &Rule{
 		read := 0
 		for i := range m.Catalog.Entries {
 			e := &m.Catalog.Entries[i]
-			if e.Fixed || e.Reference != "" {
+			language, sure := languageOf(e.Message, m.Culture.Base())
+			if sure {
+				read++
+			}
+			if language == "" || e.Fixed || e.Reference != "" {
 				continue
 			}
 			if source != nil {
@@ -63,13 +84,7 @@ var languageSuspect = &Rule{
 					continue // a text that is to be looked at is told by that
 				}
 			}
-			language, sure := languageOf(e.Message, m.Culture.Base())
-			if sure {
-				read++
-			}
-			if language != "" {
-				suspects = append(suspects, suspect{e, language})
-			}
+			suspects = append(suspects, suspect{e, language})
 		}
 		if len(suspects) > 5 && len(suspects)*2 > read {
 			count := map[string]int{}
@@ -104,35 +119,70 @@ func speaks(language string) bool {
 // it has four different words of the other, and hardly one of its own. Sure says that
 // the text has words to go by.
 func languageOf(m message.Message, own string) (language string, sure bool) {
-	table := functionWords()
-	score := map[string]int{}
-	seen := map[string]bool{}
+	pattern := m.Main()
+	spaces := 0
+	for _, part := range pattern {
+		if text, ok := part.(message.Text); ok {
+			spaces += strings.Count(string(text), " ")
+		}
+	}
+	if spaces < 5 {
+		return "", false
+	}
+	v := functionWords()
+	at := slices.Index(v.languages, own)
+	var score [64]int
+	var seen [32]uint64
 	words := 0
-	for word := range strings.FieldsFuncSeq(m.Main().Literal(), func(r rune) bool { return !unicode.IsLetter(r) && r != '\'' && r != '’' }) {
-		words++
-		if word = strings.ToLower(word); seen[word] {
+	var room [32]byte
+	for _, part := range pattern {
+		text, ok := part.(message.Text)
+		if !ok {
 			continue
 		}
-		seen[word] = true
-		for _, l := range table[word] {
-			score[l]++
+		for token := range strings.FieldsFuncSeq(string(text), func(r rune) bool { return !unicode.IsLetter(r) && r != '\'' && r != '’' }) {
+			words++
+			if len(token) > len(room) {
+				continue
+			}
+			lower := room[:0]
+			for i := 0; i < len(token); i++ {
+				c := token[i]
+				if c >= 0x80 {
+					lower = append(room[:0], strings.ToLower(token)...)
+					break
+				}
+				if c >= 'A' && c <= 'Z' {
+					c |= 0x20
+				}
+				lower = append(lower, c)
+			}
+			known, ok := v.words[string(lower)]
+			if !ok || seen[known.number/64]&(1<<(known.number%64)) != 0 {
+				continue
+			}
+			seen[known.number/64] |= 1 << (known.number % 64)
+			for in := known.in; in != 0; in &= in - 1 {
+				score[bits.TrailingZeros64(in)]++
+			}
+			if score[at] > 2 { // it is in its language
+				return "", true
+			}
 		}
 	}
 	if words < 6 {
 		return "", false
 	}
 	most := 0
-	for l, n := range score {
-		if n > most || n == most && l < language {
-			language, most = l, n
-		}
-	}
-	for l, n := range score {
-		if n > 0 && related(l, own) {
+	for l, n := range score[:len(v.languages)] {
+		if n > 0 && related(v.languages[l], own) {
 			return "", true
 		}
+		if n > most {
+			language, most = v.languages[l], n
+		}
 	}
-	if score[own]*4 > most || most < 4 || most*4 < words {
+	if score[at]*4 > most || most < 4 || most*4 < words {
 		return "", most > 1
 	}
 	return language, true

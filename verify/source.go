@@ -20,10 +20,11 @@ var lengthOver = &Rule{
 	Fix:     "Shorten the text, or allow more.",
 	Catalog: func(f *Family, m *catalog.Member, report Report) {
 		source := f.SourceMember()
+		limited := source != nil && source != m && slices.ContainsFunc(source.Catalog.Entries, func(e catalog.Entry) bool { return e.Limit > 0 })
 		for i := range m.Catalog.Entries {
 			e := &m.Catalog.Entries[i]
 			limit := e.Limit
-			if limit == 0 && source != nil && source != m {
+			if limit == 0 && limited {
 				if s := source.Catalog.Near(i, e.ID()); s != nil {
 					limit = s.Limit
 				}

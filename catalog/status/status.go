@@ -127,16 +127,14 @@ func Same(f *catalog.Family, m *catalog.Member, source, own *catalog.Entry, name
 		return false
 	}
 	text := own.Message.String()
-	if culture.OwnNamed(text) || culture.OfKey(own.Key) != "" { // a menu of languages has them in their own words
-		return false
-	}
 	if text == "" || text != source.Message.String() || slices.Contains(names, text) {
 		return false
 	}
 	if m.Culture.Pseudo() || m.Culture.Base() == f.Source.Base() {
 		return false
 	}
-	return translatable(own.Message, m.Culture.Script() != f.Source.Script(), names) && !f.Kept(source.ID())
+	return translatable(own.Message, m.Culture.Script() != f.Source.Script(), names) && !f.Kept(source.ID()) &&
+		!culture.OwnNamed(text) && culture.OfKey(own.Key) == "" // a menu of languages has them in their own words
 }
 
 // translatable reports whether a text has words that a translator would not
