@@ -23,6 +23,9 @@ var pluralGap = &Rule{
 			return
 		}
 		eachPlural(m, func(e *catalog.Entry, s message.Selector, keys []string, rules culture.Rules) {
+			if f.Format == "properties" && !slices.ContainsFunc(keys, func(key string) bool { return key != message.Default && !strings.HasPrefix(key, "=") }) {
+				return // a choice format, whose ranges leave no number out
+			}
 			for _, category := range needed(rules, s) {
 				if !slices.Contains(keys, category) && !exactly(rules, s, keys, category) {
 					report(e, fmt.Sprintf("%s needs the plural form %s (as in %s), and it is missing", m.Culture.Name(), category, strings.Join(samples(rules, category), ", ")), "add the form "+category)

@@ -62,11 +62,20 @@ func nearKey(c *catalog.Catalog, key string) string {
 	return finding.Nearest(key, keys)
 }
 
-// longer reports whether a key is an item more of a list that the source has: lists
-// stand for plurals, too, of which languages have different numbers of forms.
+// longer reports whether a key is an item more of a list that the source has, or one
+// of the numbered plurals of its text: languages have different numbers of forms.
 func longer(f *Family, source *catalog.Catalog, key string) bool {
-	name, _, ok := catalog.SplitArrayKey(key)
-	return ok && f.Format == "json" && source.Find(catalog.ArrayKey(name, 0)) != nil
+	if f.Format != "json" {
+		return false
+	}
+	if name, _, ok := catalog.SplitArrayKey(key); ok {
+		return source.Find(catalog.ArrayKey(name, 0)) != nil
+	}
+	stem := strings.TrimRight(key, "0123456789")
+	if stem = strings.TrimSuffix(stem, "_"); stem == key {
+		stem = strings.TrimSuffix(key, "_plural")
+	}
+	return stem != key && (source.Find(stem) != nil || source.Find(strings.TrimSuffix(stem, "_plural")) != nil)
 }
 
 var textMissing = &Rule{
