@@ -297,8 +297,9 @@ func (f *Family) findKept() {
 		return
 	}
 	f.keptKeys = map[string]bool{}
+	const longest = 4 // words: names and terms have no more, sentences do
 	for i, n := range same {
-		if n*5 >= judges*3 {
+		if n*5 >= judges*3 && len(strings.Fields(source.Catalog.Entries[i].Message.Main().Literal())) <= longest {
 			f.keptKeys[source.Catalog.Entries[i].ID()] = true
 		}
 	}

@@ -104,7 +104,7 @@ var languageSuspect = &Rule{
 }
 
 // kin are languages that share so many words that a text of one passes for another.
-var kin = [][]string{{"sr", "hr", "bs", "sh", "cnr", "me"}, {"nb", "nn", "no", "da"}, {"id", "ms"}, {"gl", "pt"}, {"cs", "sk"}, {"ca", "oc"}, {"bg", "mk"}}
+var kin = [][]string{{"sr", "hr", "bs", "sh", "cnr", "me"}, {"nb", "nn", "no", "da"}, {"id", "ms"}, {"gl", "pt"}, {"cs", "sk"}, {"ca", "oc"}, {"bg", "mk"}, {"nl", "af"}}
 
 func related(a, b string) bool {
 	return slices.ContainsFunc(kin, func(group []string) bool { return slices.Contains(group, a) && slices.Contains(group, b) })
