@@ -115,6 +115,8 @@ func (e *env) printSurvey(c *cli.Command, s *survey.Survey) error {
 		p.Printf("\n%s  %s, source %s, %s in %s\n", p.Strong(f.Name), f.Format, f.Source, plural(f.Keys, "key"), plural(f.Files, "file"))
 		if !slices.ContainsFunc(f.Cultures, func(c survey.Covered) bool { return c.Culture == f.Source }) {
 			p.Printf("  %s no file in the source culture %s\n", p.Warn("sourceless"), f.Source)
+		} else if f.Keys == 0 {
+			p.Printf("  %s no text is read in the source's file; zelvik verify says why where it is damaged\n", p.Warn("empty"))
 		}
 		var rows [][]string
 		for _, covered := range f.Cultures {
@@ -129,6 +131,8 @@ func (e *env) printSurvey(c *cli.Command, s *survey.Survey) error {
 			switch none := covered.Path == ""; {
 			case none && covered.Of == 0:
 				word = p.Warn("no file")
+			case covered.Of == 0:
+				word = "nothing to translate"
 			case covered.Answered == covered.Of:
 				word = p.Good("complete")
 			case none:
