@@ -252,55 +252,58 @@ type Family struct {
 	// values: a platform shows readers of that culture their texts first.
 	Twins []*Member
 
-	kept     sync.Once
-	keptKeys map[string]bool
+	judged sync.Once
+	judges []*Member
 }
 
 // Kept reports whether most of the well-translated cultures have the source's own
 // text for a key: then it is a name, or a term that people leave as it is.
 func (f *Family) Kept(id string) bool {
-	f.kept.Do(f.findKept)
-	return f.keptKeys[id]
+	f.judged.Do(f.findJudges)
+	source := f.SourceMember()
+	if len(f.judges) < 3 || source == nil {
+		return false
+	}
+	s := source.Catalog.Find(id)
+	const longest = 4 // words: names and terms have no more, sentences do
+	if s == nil || len(strings.Fields(s.Message.Main().Literal())) > longest {
+		return false
+	}
+	same := 0
+	for _, m := range f.judges {
+		if e := m.Catalog.Find(id); e != nil && e.State != Missing && e.State != Draft && e.Message.String() == s.Message.String() {
+			same++
+		}
+	}
+	return same*5 >= len(f.judges)*3
 }
 
-func (f *Family) findKept() {
+// findJudges gathers the members that are translated well, as far as some hundred of
+// their texts tell.
+func (f *Family) findJudges() {
 	source := f.SourceMember()
 	if source == nil || len(f.Members) < 4 {
 		return
 	}
-	same, judges := make([]int, len(source.Catalog.Entries)), 0
+	entries := source.Catalog.Entries
+	step := max(1, len(entries)/300)
 	for _, m := range f.Members {
 		if m == source || m.Culture.Base() == f.Source.Base() || m.Culture.Pseudo() {
 			continue
 		}
-		var copies []int
-		texts := 0
-		for i := range source.Catalog.Entries {
-			s := &source.Catalog.Entries[i]
-			e := m.Catalog.Near(i, s.ID())
+		read, texts, copies := 0, 0, 0
+		for i := 0; i < len(entries); i += step {
+			read++
+			e := m.Catalog.Near(i, entries[i].ID())
 			if e == nil || e.Message.Empty() || e.State == Missing || e.State == Draft {
 				continue
 			}
-			if texts++; e.Message.String() == s.Message.String() {
-				copies = append(copies, i)
+			if texts++; e.Message.String() == entries[i].Message.String() {
+				copies++
 			}
 		}
-		if len(copies)*5 > texts*3 || texts*2 < len(source.Catalog.Entries) { // it is not translated well enough to tell
-			continue
-		}
-		judges++
-		for _, i := range copies {
-			same[i]++
-		}
-	}
-	if judges < 3 {
-		return
-	}
-	f.keptKeys = map[string]bool{}
-	const longest = 4 // words: names and terms have no more, sentences do
-	for i, n := range same {
-		if n*5 >= judges*3 && len(strings.Fields(source.Catalog.Entries[i].Message.Main().Literal())) <= longest {
-			f.keptKeys[source.Catalog.Entries[i].ID()] = true
+		if copies*5 <= texts*3 && texts*2 >= read {
+			f.judges = append(f.judges, m)
 		}
 	}
 }

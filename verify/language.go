@@ -7,7 +7,6 @@ import (
 	"slices"
 	"strings"
 	"sync"
-	"unicode"
 
 	"zelvik/catalog"
 	"zelvik/catalog/status"
@@ -140,23 +139,25 @@ func languageOf(m message.Message, own string) (language string, sure bool) {
 		if !ok {
 			continue
 		}
-		for token := range strings.FieldsFuncSeq(string(text), func(r rune) bool { return !unicode.IsLetter(r) && r != '\'' && r != '’' }) {
-			words++
-			if len(token) > len(room) {
-				continue
-			}
-			lower := room[:0]
-			for i := 0; i < len(token); i++ {
-				c := token[i]
-				if c >= 0x80 {
-					lower = append(room[:0], strings.ToLower(token)...)
-					break
-				}
+		for from := 0; from < len(text); {
+			// A word is letters and apostrophes; bytes of other scripts count as such.
+			length, lower := 0, room[:0]
+			for from+length < len(text) {
+				c := text[from+length]
 				if c >= 'A' && c <= 'Z' {
 					c |= 0x20
 				}
-				lower = append(lower, c)
+				if c < 'a' && c != '\'' || c > 'z' && c < 0x80 {
+					break
+				}
+				if length++; len(lower) < len(room) {
+					lower = append(lower, c)
+				}
 			}
+			if from += length + 1; length == 0 {
+				continue
+			}
+			words++
 			known, ok := v.words[string(lower)]
 			if !ok || seen[known.number/64]&(1<<(known.number%64)) != 0 {
 				continue

@@ -18,13 +18,13 @@ var placeholderLost = &Rule{
 	Example: `source "From %1$s to %2$s", translation "Von %1$s"`,
 	Fix:     "Put it in where the translation needs it.",
 	Pair: func(p *Pair, report Report) {
-		if !comparable(p) || dated(p.Source.Message) {
+		if !comparable(p) {
 			return
 		}
 		have := shown(p.Entry.Message)
 		for _, want := range shownIn(p.Source.Message.Main()) {
 			key, ok := lacks(p.Entry.Message, p.Source.Message, want)
-			if !ok || dollar(p.Entry.Message, want) {
+			if !ok || dollar(p.Entry.Message, want) || dated(p.Source.Message) {
 				continue
 			}
 			where := ""
@@ -175,7 +175,7 @@ var placeholderAdded = &Rule{
 	Example: `source "Deck %1$d", translation "Deck %1$d, %2$s"`,
 	Fix:     "Remove it, or spell it as the source does.",
 	Pair: func(p *Pair, report Report) {
-		if !comparable(p) || dated(p.Source.Message) {
+		if !comparable(p) {
 			return
 		}
 		var known []*message.Placeholder
@@ -184,7 +184,7 @@ var placeholderAdded = &Rule{
 		}
 		var told []*message.Placeholder
 		for _, placeholder := range shown(p.Entry.Message) {
-			if find(known, placeholder) == nil && find(told, placeholder) == nil && !dollar(p.Source.Message, placeholder) {
+			if find(known, placeholder) == nil && find(told, placeholder) == nil && !dollar(p.Source.Message, placeholder) && !dated(p.Source.Message) {
 				told = append(told, placeholder)
 				report(p.Entry, fmt.Sprintf("the source has no placeholder %s: %q", spelled(placeholder), short(p.Entry.Message)), "")
 			}

@@ -20,7 +20,10 @@ var lengthOver = &Rule{
 	Fix:     "Shorten the text, or allow more.",
 	Catalog: func(f *Family, m *catalog.Member, report Report) {
 		source := f.SourceMember()
-		limited := source != nil && source != m && slices.ContainsFunc(source.Catalog.Entries, func(e catalog.Entry) bool { return e.Limit > 0 })
+		limited := false
+		for i := 0; source != nil && source != m && i < len(source.Catalog.Entries) && !limited; i++ {
+			limited = source.Catalog.Entries[i].Limit > 0
+		}
 		for i := range m.Catalog.Entries {
 			e := &m.Catalog.Entries[i]
 			limit := e.Limit
