@@ -71,23 +71,15 @@ func everyForm(m message.Message) string {
 	return strings.Join(forms, "\n")
 }
 
-// words of English that mean a thing or a state and an act alike, so that many
-// languages have two words for them.
-var twoMeanings = wordSet(`address archive back board book change charge check clear close contact copy end exit export
-file filter fine free home import left light like link lock log mail mark match may march none off on open order park pass
-play point post present press print record report request reserve return review right ring run scale second set share sort
-start stop store support test tip transfer turn type update view visit watch work`)
+// twoMeanings are words of English that mean a thing or a state and an act alike, so
+// that many languages have two words for them.
+const twoMeanings = ` address archive back board book change charge check clear close contact copy end exit export file filter fine free home import left light like link lock log mail mark match may march none off on open order park pass play point post present press print record report request reserve return review right ring run scale second set share sort start stop store support test tip transfer turn type update view visit watch work `
 
-// function words that do not end or begin a text of their own.
-var pieces = wordSet(`a an the of by and or to in at for with from on is are was has have`)
+// pieces are function words that do not end or begin a text of their own.
+const pieces = ` a an the of by and or to in at for with from on is are was has have `
 
-func wordSet(text string) map[string]bool {
-	set := map[string]bool{}
-	for word := range strings.FieldsSeq(text) {
-		set[word] = true
-	}
-	return set
-}
+// oneOf reports whether a word is one of a list, which has blanks around each.
+func oneOf(list, word string) bool { return word != "" && strings.Contains(list, " "+word+" ") }
 
 var noteMissing = &Rule{
 	Name: "note-missing", Severity: finding.Advice,
@@ -135,9 +127,9 @@ func ambiguous(p message.Pattern) string {
 	}
 	word := strings.TrimRight(strings.TrimSpace(p.Literal()), ".:…!?")
 	switch {
-	case placeholders == 0 && twoMeanings[strings.ToLower(word)]:
+	case placeholders == 0 && oneOf(twoMeanings, strings.ToLower(word)):
 		return "is a thing or a state, and an act"
-	case placeholders > 1 && pieces[strings.ToLower(word)]:
+	case placeholders > 1 && oneOf(pieces, strings.ToLower(word)):
 		return "does not say what it joins"
 	}
 	return ""
@@ -173,11 +165,11 @@ func piece(p message.Pattern) string {
 	switch {
 	case len(p) == 1 && len(begins) == 1 && slices.Contains([]string{"of", "by", "at", "with", "from"}, begins[0]):
 		return "is a joining word alone"
-	case len(ends) > 0 && strings.HasSuffix(string(last), " ") && pieces[ends[len(ends)-1]] && lettersBefore(p, ends):
+	case len(ends) > 0 && strings.HasSuffix(string(last), " ") && oneOf(pieces, ends[len(ends)-1]) && lettersBefore(p, ends):
 		return fmt.Sprintf("ends with %q and a space", ends[len(ends)-1])
 	case len(ends) > 1 && !strings.Contains(string(last), ", ") && (ends[len(ends)-1] == "the" || ends[len(ends)-1] == "a" || ends[len(ends)-1] == "an" || ends[len(ends)-1] == "of"):
 		return fmt.Sprintf("ends with %q", ends[len(ends)-1])
-	case len(begins) > 0 && strings.HasPrefix(string(first), " ") && pieces[begins[0]]:
+	case len(begins) > 0 && strings.HasPrefix(string(first), " ") && oneOf(pieces, begins[0]):
 		return fmt.Sprintf("begins with a space and %q", begins[0])
 	}
 	return ""
