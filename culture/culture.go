@@ -66,9 +66,34 @@ var (
 	})
 )
 
-// Replaced holds the withdrawn language codes that platforms still write, and
+// replaced holds the withdrawn language codes that platforms still write, and
 // today's (IANA language subtag registry).
-var Replaced = map[string]string{"iw": "he", "in": "id", "ji": "yi", "jw": "jv", "mo": "ro", "sh": "sr-Latn"}
+var replaced = map[string]string{"iw": "he", "in": "id", "ji": "yi", "jw": "jv", "mo": "ro", "sh": "sr-Latn"}
+
+// kept are the withdrawn codes by which platforms ask to this day
+// (java.util.Locale, Android's Locale.adjustLanguageCode).
+var kept = []string{"iw", "in", "ji"}
+
+// Withdrawn gives a tag with the old code of its language where platforms still
+// ask by it: iw-IL for he-IL.
+func (t Tag) Withdrawn() Tag {
+	base, rest := t.cut()
+	for _, old := range kept {
+		if replaced[old] == base {
+			return Tag(old + rest)
+		}
+	}
+	return t
+}
+
+// Modern undoes Withdrawn: he-IL for iw-IL.
+func (t Tag) Modern() Tag {
+	base, rest := t.cut()
+	if slices.Contains(kept, base) {
+		return Tag(replaced[base] + rest)
+	}
+	return t
+}
 
 // UnknownError says that a tag is well formed or nearly so but names nothing.
 type UnknownError struct {
@@ -96,7 +121,7 @@ func Parse(text string) (Tag, error) {
 	}
 	tag := Tag(parsed.String())
 	base, rest := tag.cut()
-	if now, old := Replaced[base]; old {
+	if now, old := replaced[base]; old {
 		// Serbo-Croatian with a region outside the Balkans is a slip for the
 		// region's own language.
 		if region := tag.Region(); base == "sh" && region != "" && likely()["und-"+region] != "" &&

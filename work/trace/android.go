@@ -24,11 +24,11 @@ var android = &Platform{
 		files := s.androidFiles(want)
 		parents := chain(want)
 		absent := slices.DeleteFunc(slices.Clone(parents), func(t culture.Tag) bool {
-			return slices.ContainsFunc(files, func(f culture.Tag) bool { return modern(f) == modern(t) })
+			return slices.ContainsFunc(files, func(f culture.Tag) bool { return f.Modern() == t.Modern() })
 		})
 		for _, tag := range files {
 			// A parent without a file is told where its file would stand.
-			for len(absent) > 0 && (tag == "" || slices.Index(parents, absent[0]) < slices.Index(parents, modern(tag))) {
+			for len(absent) > 0 && (tag == "" || slices.Index(parents, absent[0]) < slices.Index(parents, tag.Modern())) {
 				s.Steps = append(s.Steps, Step{Culture: absent[0], Outcome: Absent})
 				absent = absent[1:]
 			}
@@ -54,7 +54,7 @@ var android = &Platform{
 
 // near says why a file answers that is neither the culture's own nor a parent's.
 func near(want, tag culture.Tag) string {
-	if modern(tag) == modern(want) || slices.Contains(modern(want).Parents(), modern(tag)) {
+	if tag.Modern() == want.Modern() || slices.Contains(want.Modern().Parents(), tag.Modern()) {
 		return ""
 	}
 	return "the nearest that the app has to " + string(want)
@@ -74,7 +74,7 @@ func (s *search) chosen() culture.Tag {
 			if tag.Base() == "tl" {
 				tag = "fil"
 			}
-			if modern(tag).Base() == modern(want).Base() && modern(tag).Script() == modern(want).Script() && (want.Known() || tag == want) {
+			if tag.Modern().Base() == want.Modern().Base() && tag.Modern().Script() == want.Modern().Script() && (want.Known() || tag == want) {
 				return want
 			}
 		}
@@ -87,10 +87,10 @@ func (s *search) chosen() culture.Tag {
 func (s *search) androidFiles(want culture.Tag) []culture.Tag {
 	same := func(a, b string) bool { return a == b || a == "tl" && b == "fil" || a == "fil" && b == "tl" }
 	files := []culture.Tag{""}
-	asked := withdrawn(want)
+	asked := want.Withdrawn()
 	for _, m := range s.family.All() {
-		if tag := written(m); !m.Neutral && same(tag.Base(), asked.Base()) && m.Culture.Script() == modern(want).Script() &&
-			(modern(want).Known() || tag.Region() == "" || tag.Region() == want.Region()) {
+		if tag := written(m); !m.Neutral && same(tag.Base(), asked.Base()) && m.Culture.Script() == want.Modern().Script() &&
+			(want.Modern().Known() || tag.Region() == "" || tag.Region() == want.Region()) {
 			files = append(files, tag)
 		}
 	}
@@ -138,9 +138,9 @@ func american(tag culture.Tag) bool { return !slices.Contains(ancestors(tag, "")
 // locale data, still puts under the international one.
 var international = map[culture.Tag]bool{"en-CA": true, "en-PH": true}
 
-// ancestors are the regions of a culture and its parents in a script, the
-// culture's own first; the last is "", no region. An es-419 stands in for the
-// region where the caller says so.
+// ancestors are the regions of a culture and of its parents in the same script,
+// the culture's own first; the last is "", no region. A region that is given
+// stands for the culture's own: a caller puts 419 for it.
 func ancestors(tag culture.Tag, region string) []string {
 	region = cmp.Or(region, tag.Region())
 	list := []string{region}

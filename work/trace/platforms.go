@@ -142,14 +142,14 @@ func (s *search) bundle(tag culture.Tag) *catalog.Member {
 	if m := s.written(tag); m != nil {
 		return m
 	}
-	return s.written(withdrawn(tag))
+	return s.written(tag.Withdrawn())
 }
 
 // javaChain are the candidate locales (ResourceBundle.Control,
 // getCandidateLocales): the script is put in for Chinese, its country where only
 // the script is given, and the three names of Norwegian stand in for one another.
 func javaChain(tag culture.Tag) []culture.Tag {
-	language, script, region := modern(tag).Base(), "", tag.Region()
+	language, script, region := tag.Modern().Base(), "", tag.Region()
 	if strings.Contains(string(tag), tag.Script()) {
 		script = tag.Script()
 	}
@@ -193,10 +193,7 @@ var qt = &Platform{
 		s.Shows = s.source()
 		var loaded *catalog.Member
 		for _, tag := range qtLanguages(s.question.Preferred) {
-			m := s.written(tag)
-			if m != nil && s.family.File(m).Location.Culture != tag && tag == s.family.Source { // it stands in the code alone
-				m = nil
-			}
+			m := s.own(tag, s.written(tag))
 			switch {
 			case loaded != nil:
 				s.pass(tag, "load takes one file, that of "+string(loaded.Culture))
@@ -227,7 +224,7 @@ func qtLanguages(preferred []culture.Tag) []culture.Tag {
 		}
 	}
 	for _, want := range preferred {
-		code := modern(want).Base()
+		code := want.Modern().Base()
 		switch code {
 		case "no":
 			code = "nb"
@@ -235,13 +232,13 @@ func qtLanguages(preferred []culture.Tag) []culture.Tag {
 			code = "fil"
 		}
 		renamed := code != want.Base()
-		if renamed || !modern(want).Known() {
+		if renamed || !want.Modern().Known() {
 			add(want)
 		}
-		if !modern(want).Known() {
+		if !want.Modern().Known() {
 			continue
 		}
-		full := withBase(want, code).Maximal()
+		full := culture.Tag(code + strings.TrimPrefix(string(want), want.Base())).Maximal()
 		script, region := culture.Tag(code+"-"+full.Script()), culture.Tag(code+"-"+full.Region())
 		add(full)
 		if region.Maximal() == full && !(renamed && want.Region() != "") {
@@ -298,7 +295,7 @@ var gettext = &Platform{
 	find: func(s *search) {
 		for _, want := range s.question.Preferred {
 			for tag := want; tag != ""; tag = cutRight(tag) {
-				if s.look(tag, "") {
+				if s.into(tag, s.own(tag, s.member(tag)), "") {
 					return
 				}
 			}

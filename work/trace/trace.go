@@ -3,7 +3,6 @@
 package trace
 
 import (
-	"cmp"
 	"fmt"
 	"path"
 	"slices"
@@ -102,7 +101,7 @@ func (s *search) misnamed() {
 			continue
 		}
 		for _, want := range s.question.Preferred {
-			if slices.Contains(chain(modern(want)), slip.Culture) {
+			if slices.Contains(chain(want.Modern()), slip.Culture) {
 				s.Surprise = fmt.Sprintf("%s is not found: %s; name it %s", slip.Path, slip.Why, slip.Meant)
 			}
 		}
@@ -130,38 +129,15 @@ func (s *search) written(tag culture.Tag) *catalog.Member {
 	return nil
 }
 
-// old are the codes of languages that have two and that loaders keep apart, by
-// that of today.
-var old = map[string]string{"he": "iw", "id": "in", "yi": "ji"}
-
-// withdrawn gives a tag with the old code of its language.
-func withdrawn(tag culture.Tag) culture.Tag {
-	return withBase(tag, cmp.Or(old[tag.Base()], tag.Base()))
-}
-
-// modern gives a tag with today's code of its language.
-func modern(tag culture.Tag) culture.Tag {
-	for now, code := range old {
-		if tag.Base() == code {
-			return withBase(tag, now)
-		}
-	}
-	return tag
-}
-
-func withBase(tag culture.Tag, code string) culture.Tag {
-	return culture.Tag(code + string(tag[len(tag.Base()):]))
-}
-
 // written gives a file's culture with the code that its name has.
 func written(m *catalog.Member) culture.Tag {
-	code := old[m.Culture.Base()]
-	if code == "" {
-		return m.Culture
+	old := m.Culture.Withdrawn()
+	if old == m.Culture {
+		return old
 	}
 	parts := strings.FieldsFunc(path.Base(path.Dir(m.Path))+"/"+path.Base(m.Path), func(r rune) bool { return !unicode.IsLetter(r) })
-	if slices.Contains(parts, code) {
-		return withdrawn(m.Culture)
+	if slices.Contains(parts, old.Base()) {
+		return old
 	}
 	return m.Culture
 }
@@ -170,10 +146,8 @@ func written(m *catalog.Member) culture.Tag {
 // tell it from today's. The error is a *culture.UnknownError.
 func Asked(text string) (culture.Tag, error) {
 	tag, err := culture.Parse(text)
-	for now, code := range old {
-		if err == nil && tag.Base() == now && strings.HasPrefix(strings.ToLower(text), code) {
-			return withBase(tag, code), nil
-		}
+	if old := tag.Withdrawn(); old != tag && strings.HasPrefix(strings.ToLower(text), old.Base()) {
+		return old, nil
 	}
 	return tag, err
 }
@@ -186,6 +160,15 @@ func (s *search) neutral() *catalog.Member {
 		}
 	}
 	return nil
+}
+
+// own gives one of a culture's files where it is that culture's own: a source that
+// is read out of other cultures' files has none to load.
+func (s *search) own(tag culture.Tag, m *catalog.Member) *catalog.Member {
+	if m != nil && tag == s.family.Source && s.family.File(m).Location.Culture != tag {
+		return nil
+	}
+	return m
 }
 
 // look looks into the file of a culture, and reports whether it answers.
