@@ -111,6 +111,9 @@ type Location struct {
 	// Misnamed says why the platform will not find the file; Meant is the path
 	// that was probably meant.
 	Misnamed, Meant string
+	// Spare says that a misnamed file does no harm beside the one that is meant: it
+	// is there for loaders that ask by its name.
+	Spare bool
 	// Unknown is the mistaken culture tag in the name.
 	Unknown *culture.UnknownError
 }

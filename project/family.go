@@ -1,7 +1,6 @@
 package project
 
 import (
-	"cmp"
 	"fmt"
 	"path"
 	"path/filepath"
@@ -211,157 +210,6 @@ func (f *Family) Home(m *catalog.Member, id string, choice bool) *File {
 // neutral reports whether a file has no culture in its name.
 func neutral(f *File) bool { return f.Location.Neutral }
 
-// settle finds out the source culture, fills the members and puts the source
-// first, the others by tag.
-func (f *Family) settle(o Options) {
-	f.Source, f.disk = o.Source, o.Disk
-	if f.Source == "" {
-		f.Source = f.GuessSource()
-	}
-	var good []*File
-	for _, file := range f.Files {
-		if file.misnamed() {
-			if right := file.Location.Meant; right != "" && slices.ContainsFunc(f.Files, func(other *File) bool {
-				return path.Dir(filepath.ToSlash(other.Path)) == path.Dir(filepath.ToSlash(right)) && other.Location.Culture == file.Location.Culture && !other.misnamed()
-			}) {
-				continue // a copy, for whoever would ask by that name
-			}
-			f.Misnamed = append(f.Misnamed, file)
-			continue
-		}
-		good = append(good, file)
-	}
-	f.settleSpelling(good)
-	var held []Holding
-	for _, file := range good {
-		held = append(held, f.Holdings(file)...)
-	}
-	slices.SortStableFunc(held, func(a, b Holding) int {
-		x, y := a.Catalog.Culture, b.Catalog.Culture
-		return cmp.Or(compareBool(y == f.Source, x == f.Source),
-			compareBool(b.source && b.File.Location.Culture == f.Source, a.source && a.File.Location.Culture == f.Source), compareBool(b.File.Location.Neutral, a.File.Location.Neutral),
-			fuller(a, b),
-			cmp.Compare(x, y), cmp.Compare(a.File.Path, b.File.Path))
-	})
-	f.stateless = f.Format.Name == "sheet" && !slices.ContainsFunc(held, func(h Holding) bool {
-		return slices.ContainsFunc(h.Catalog.Entries, func(e catalog.Entry) bool { return e.State != catalog.Unstated })
-	})
-	f.Files, f.Members, f.Twins = nil, nil, nil
-	var twins []*File
-	for _, h := range held {
-		tag := h.Catalog.Culture
-		if o.Cultures != nil && tag != f.Source && !Answers(tag, o.Cultures) {
-			continue
-		}
-		if first := f.Member(tag); first != nil { // a second file for one culture, such as Base.lproj, or the source that stands beside every translation
-			if h.source && tag == f.Source && f.Format.NameCounts && !ofSource(f.File(first), first, tag) {
-				first.Catalog = first.Catalog.Union(h.Catalog)
-			}
-			if tag == f.Source && first.Neutral && !f.Format.Holds.Bilingual && h.File.Location.Culture == tag {
-				twins = append(twins, h.File)
-				f.Twins = append(f.Twins, &catalog.Member{Path: h.File.Path, Culture: tag, Catalog: h.Catalog})
-			}
-			continue
-		}
-		f.Files = append(f.Files, h.File)
-		f.Members = append(f.Members, &catalog.Member{Path: h.File.Path, Culture: tag, Neutral: h.File.Location.Neutral, Catalog: h.Catalog})
-	}
-	f.Files = append(f.Files, twins...)
-}
-
-// settleSpelling reads those files again whose placeholders the source shows how to
-// read.
-func (f *Family) settleSpelling(list []*File) {
-	if f.Format.Settle == nil {
-		return
-	}
-	at := slices.IndexFunc(list, func(file *File) bool { return file.Location.Neutral || file.Location.Culture == f.Source })
-	if at < 0 {
-		return
-	}
-	for _, file := range list {
-		if word := f.Format.Settle(list[at].Document, file.Document); word != "" {
-			again := ParseFile(file.Path, f.Format.Spelled(word), file.Data)
-			file.Document, file.Findings = again.Document, again.Findings
-		}
-	}
-}
-
-// unlike reports whether a folder's JSON files that are called by cultures have no keys
-// in common: they are data of each culture, and no translations.
-func (f *Family) unlike() bool {
-	source := f.SourceMember()
-	if f.Format.Name != "json" || source == nil || len(f.Members) < 3 || len(source.Catalog.Entries) < 50 {
-		return false
-	}
-	strangers := 0
-	for _, m := range f.Members {
-		read, shared := 0, 0
-		for i := 0; i < len(m.Catalog.Entries); i += max(1, len(m.Catalog.Entries)/100) { // a hundred tell
-			read++
-			if source.Catalog.Near(i, m.Catalog.Entries[i].ID()) != nil {
-				shared++
-			}
-		}
-		if m != source && shared*20 < read {
-			strangers++
-		}
-	}
-	return strangers*2 > len(f.Members)
-}
-
-// ofSource reports whether a file is that of the source, whose keys count. One that
-// holds plurals alone, as Qt's does for a source that is in the code, is not.
-func ofSource(file *File, m *catalog.Member, source culture.Tag) bool {
-	if file.Location.Neutral {
-		return true
-	}
-	return file.Location.Culture == source &&
-		slices.ContainsFunc(m.Catalog.Entries, func(e catalog.Entry) bool { return e.Message.Choice == nil })
-}
-
-// Holding is one catalog of a file.
-type Holding struct {
-	File    *File
-	Catalog *catalog.Catalog
-	// source says that it is the source in a bilingual file.
-	source bool
-}
-
-// Holdings gives the catalogs of a file, their cultures filled in from the
-// file's name and the family's source where the file does not state them.
-func (f *Family) Holdings(file *File) []Holding {
-	catalogs := file.Catalogs()
-	var held []Holding
-	for i, c := range catalogs {
-		bilingual := file.Format.Holds.Bilingual
-		switch {
-		case bilingual && i == 0:
-			c.Culture = cmp.Or(c.Culture, f.Source)
-		case len(catalogs) == 1 || bilingual:
-			named := file.Location.Culture
-			file.contradiction(c.Culture)
-			if bilingual && !file.Format.NameCounts { // the file knows better than its name
-				named = cmp.Or(c.Culture, named)
-			}
-			c.Culture = cmp.Or(named, c.Culture, f.Source)
-		default:
-			c.Culture = cmp.Or(c.Culture, f.Source)
-		}
-		held = append(held, Holding{file, c, bilingual && i == 0})
-	}
-	if len(held) == 2 && held[0].source && held[1].Catalog.Culture == f.Source { // what stands beside a source is that source, with its plurals
-		own := &catalog.Catalog{Culture: f.Source, Entries: slices.Clone(held[0].Catalog.Entries)}
-		for i := range own.Entries {
-			if e := held[1].Catalog.Find(own.Entries[i].ID()); e != nil && !e.Message.Empty() {
-				own.Entries[i].Message = e.Message
-			}
-		}
-		return []Holding{{file, own, true}}
-	}
-	return held
-}
-
 // Answers reports whether a culture is one of those asked for or a parent of
 // one, which answers where it has no text.
 func Answers(tag culture.Tag, asked []culture.Tag) bool {
@@ -505,13 +353,4 @@ func (f *Family) Regional(m *catalog.Member) bool {
 		parent := f.Member(tag)
 		return parent != nil && parent.Culture != f.Source
 	})
-}
-
-// fuller puts the source with more texts first, of those that stand beside
-// translations: the others have not caught up with it.
-func fuller(a, b Holding) int {
-	if !a.source || !b.source {
-		return 0
-	}
-	return cmp.Compare(len(b.Catalog.Entries), len(a.Catalog.Entries))
 }

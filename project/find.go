@@ -196,7 +196,7 @@ func Families(paths []string, o Options) ([]*Family, error) {
 	if err := group.Wait(); err != nil {
 		return nil, err
 	}
-	return slices.DeleteFunc(Group(files, o), func(f *Family) bool { return named[f.Files[0].Path] == "" && f.unlike() }), nil
+	return slices.DeleteFunc(Group(files, o), func(f *Family) bool { return len(f.Files) > 0 && named[f.Files[0].Path] == "" && f.unlike() }), nil
 }
 
 // mayJoin reports whether a file can be in a family whose files share a folder, as

@@ -4,7 +4,6 @@
 package android
 
 import (
-	"cmp"
 	"errors"
 	"path"
 	"regexp"
@@ -106,9 +105,10 @@ func locate(p string) format.Location {
 	switch {
 	case err == nil:
 		location.Culture, location.Neutral, location.Aside = tag, tag == "", others
-		if old := withdrawn[tag.Base()]; old != "" && path.Base(location.Dir) == "res" && strings.Contains(folder, "-"+tag.Base()) {
+		if old := tag.Withdrawn().Base(); old != tag.Base() && path.Base(location.Dir) == "res" && strings.Contains(folder, "-"+tag.Base()) {
 			location.Misnamed = "Android asks for " + culture.Tag(tag.Base()).Name() + " by its old code " + old
 			location.Meant = path.Join(location.Dir, strings.Replace(folder, "-"+tag.Base(), "-"+old, 1), path.Base(p))
+			location.Spare = true
 		}
 		return location
 	case errors.As(err, &location.Unknown):
@@ -158,15 +158,10 @@ func parseQualifiers(rest string) (tag culture.Tag, others bool, err error) {
 	return tag, others, err
 }
 
-// withdrawn are the codes by which Android asks for three languages to this day,
-// by those of today: it never reads values-he (Locale.adjustLanguageCode).
-var withdrawn = map[string]string{"he": "iw", "id": "in", "yi": "ji"}
-
 // Qualifier is the folder qualifier for a culture: "de", "de-rCH", "iw",
-// "b+sr+Latn".
+// "b+sr+Latn". Android never reads values-he (Locale.adjustLanguageCode).
 func Qualifier(tag culture.Tag) string {
-	parts := strings.Split(string(tag), "-")
-	parts[0] = cmp.Or(withdrawn[parts[0]], parts[0])
+	parts := strings.Split(string(tag.Withdrawn()), "-")
 	switch {
 	case len(parts) == 1 && len(parts[0]) <= 3:
 		return parts[0]
