@@ -120,11 +120,11 @@ func LikelyTags() []Tag {
 // OfKey gives the culture that a key ends with, as that of a language in a menu does:
 // locale_zh-CN; "" for none.
 func OfKey(key string) Tag {
-	word, at := "", strings.IndexAny(key, "._-:")
+	at := strings.IndexAny(key, "._-:")
 	if at <= 0 || at == len(key)-1 {
 		return ""
 	}
-	if word = strings.ToLower(key[:at]); !strings.Contains(word, "lang") && !strings.Contains(word, "locale") && !strings.Contains(word, "cultur") {
+	if word := strings.ToLower(key[:at]); !strings.Contains(word, "lang") && !strings.Contains(word, "locale") && !strings.Contains(word, "cultur") {
 		return ""
 	}
 	if tag, err := Parse(key[at+1:]); err == nil && tag.Known() {

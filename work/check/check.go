@@ -89,7 +89,8 @@ func Run(w *project.Workspace, others []finding.Finding) *verify.Result {
 			found = append(found, finding.Finding{Rule: "file-damaged", Severity: finding.Error, Path: project.LedgerName, Message: err.Error(), Fix: "restore it from version control"})
 		}
 		v := w.Verifiable(f)
-		if v.Refers = refers; terms != nil {
+		v.Refers = refers
+		if terms != nil {
 			v.Terms = &glossary.Glossary{Source: f.Source}
 			v.Terms.Include(terms)
 		}
