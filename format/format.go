@@ -47,10 +47,10 @@ type Format struct {
 	// spell placeholders, by a word of loose.Words; nil for an unknown word.
 	// It is nil itself where the format settles that.
 	Spelled func(word string) *Format
-	// Settle gives the word by which another document of a source's family has to be
-	// read, where the source shows what that one does not; "" for as it was read. It
-	// may be nil.
-	Settle func(source, other Document) string
+	// Settle gives the form of the format in which another document of a source's
+	// family has to be read, where the source shows what that one does not; nil for
+	// as it was read. It may be nil itself.
+	Settle func(source, other Document) *Format
 
 	// Recognise says how well a file fits, from its slash-separated path and
 	// its first bytes, which may be missing.

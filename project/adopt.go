@@ -77,6 +77,15 @@ func neutralNames(f *Family, others []*Family) {
 // called reports whether a name is that of a source.
 func called(name string) bool { return name == "base" || name == "default" || name == "source" }
 
+// around gives the folder of the family whose files stand in a folder: the one around
+// it where it is called as a source is.
+func around(dir string) string {
+	if called(path.Base(dir)) {
+		return path.Dir(dir)
+	}
+	return dir
+}
+
 // tags takes in files that are called by a culture of which Unicode has no data,
 // beside others that are called by theirs: lki.json beside de.json. What only looks
 // like a culture is told.

@@ -374,7 +374,7 @@ func (w *Workspace) named(paths []string, o Options) ([]*Family, error) {
 		})
 		if at < 0 {
 			rest = append(rest, path)
-		} else if !slices.ContainsFunc(list, func(f *Family) bool { return f.Name == families[at].Name && f.Format == families[at].Format }) {
+		} else if !listed(list, families[at]) {
 			list = append(list, families[at])
 		}
 	}
@@ -383,7 +383,17 @@ func (w *Workspace) named(paths []string, o Options) ([]*Family, error) {
 	}
 	w.Partial = !slices.ContainsFunc(rest, o.Disk.IsDir)
 	families, err := Families(rest, o)
-	return append(list, families...), err
+	for _, f := range families { // what is in a folder was perhaps named, too
+		if !listed(list, f) {
+			list = append(list, f)
+		}
+	}
+	return list, err
+}
+
+// listed reports whether a list has the family.
+func listed(list []*Family, f *Family) bool {
+	return slices.ContainsFunc(list, func(other *Family) bool { return other.Name == f.Name && other.Format == f.Format })
 }
 
 // mostShown is up to how many bytes files are read back that are only shown
@@ -440,7 +450,7 @@ func HomeOf(disk *files.Disk, path string) string {
 		return filepath.FromSlash(dir)
 	}
 	if f, _ := all.Detect(filepath.ToSlash(path), nil); f != nil {
-		return filepath.FromSlash(f.Locate(filepath.ToSlash(path)).Dir)
+		return filepath.FromSlash(around(f.Locate(filepath.ToSlash(path)).Dir))
 	}
 	return filepath.Dir(path)
 }

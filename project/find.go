@@ -208,5 +208,5 @@ func mayJoin(folder, at string) bool {
 	}
 	dir := path.Clean(f.Locate(filepath.ToSlash(at)).Dir)
 	folder = path.Clean(filepath.ToSlash(folder))
-	return dir == folder || called(path.Base(dir)) && path.Dir(dir) == folder
+	return dir == folder || around(dir) == folder
 }

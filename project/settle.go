@@ -30,7 +30,7 @@ func (f *Family) settle(o Options) {
 		}
 		good = append(good, file)
 	}
-	f.settleSpelling(good)
+	f.settleForm(good)
 	var held []Holding
 	for _, file := range good {
 		held = append(held, f.Holdings(file)...)
@@ -68,20 +68,20 @@ func (f *Family) settle(o Options) {
 	f.Files = append(f.Files, twins...)
 }
 
-// settleSpelling reads those files again whose placeholders the source shows how to
-// read.
-func (f *Family) settleSpelling(list []*File) {
-	if f.Format.Settle == nil {
+// settleForm reads those files again of which the source's shows how to read them:
+// the first file's, where the source has none of its own.
+func (f *Family) settleForm(list []*File) {
+	if f.Format.Settle == nil || len(list) < 2 {
 		return
 	}
 	at := slices.IndexFunc(list, func(file *File) bool { return file.Location.Neutral || file.Location.Culture == f.Source })
-	if at < 0 {
+	if at < 0 && !f.Format.Holds.Bilingual {
 		return
 	}
 	for _, file := range list {
-		if word := f.Format.Settle(list[at].Document, file.Document); word != "" {
-			again := ParseFile(file.Path, f.Format.Spelled(word), file.Data)
-			file.Document, file.Findings = again.Document, again.Findings
+		if form := f.Format.Settle(list[max(at, 0)].Document, file.Document); form != nil {
+			again := ParseFile(file.Path, form, file.Data)
+			file.Format, file.Document, file.Findings = form, again.Document, again.Findings
 		}
 	}
 }

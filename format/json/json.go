@@ -38,13 +38,13 @@ var spelled = sync.OnceValue(func() map[string]*format.Format {
 
 func init() {
 	Format.Spelled = func(word string) *format.Format { return spelled()[word] }
-	Format.Settle = func(source, other format.Document) string {
+	Format.Settle = func(source, other format.Document) *format.Format {
 		s, ok := source.(*document)
 		o, alike := other.(*document)
 		if ok && alike && s.spelling == loose.Single && o.spelling == loose.Braces {
-			return loose.Words[loose.Single]
+			return Format.Spelled(loose.Words[loose.Single])
 		}
-		return ""
+		return nil
 	}
 }
 

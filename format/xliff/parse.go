@@ -47,10 +47,12 @@ type parser struct {
 	*document
 	doc.XML
 	original string
+	// keys are those of units by their ids, where the file's names do not count.
+	keys map[string]string
 }
 
-func parse(data []byte) (format.Document, []finding.Finding) {
-	p := &parser{document: &document{Pair: doc.NewPair(data), bodyEnd: -1}}
+func parse(data []byte, keys map[string]string) (format.Document, []finding.Finding) {
+	p := &parser{document: &document{Pair: doc.NewPair(data), bodyEnd: -1}, keys: keys}
 	ok := false
 	if p.XML, ok = doc.NewXML(p.Coded, data, "an .xlf file"); !ok {
 		return p.document, p.Done()
@@ -118,11 +120,13 @@ func (p *parser) unit() {
 		switch a.Name {
 		case "id":
 			u.id = value
-			if !u.name.There() {
+			if known := p.keys[value]; known != "" {
+				key, u.name = known, doc.Span{From: a.ValueFrom, To: a.ValueTo}
+			} else if !u.name.There() {
 				key, u.name = value, doc.Span{From: a.ValueFrom, To: a.ValueTo}
 			}
 		case "resname", "name":
-			if value != "" {
+			if value != "" && p.keys[u.id] == "" {
 				key, u.name = value, doc.Span{From: a.ValueFrom, To: a.ValueTo}
 			}
 		case "translate":

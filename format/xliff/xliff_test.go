@@ -24,7 +24,7 @@ func TestInlineCodes(t *testing.T) {
 		{second, `<source><ph id="1" dataRef="d3"/></source><target>x <ph id="1" dataRef="d3"/></target>`, "%1$s", "x %1$s"},
 		{second, `<source><ph id="1" equiv="NAME" disp="{{name}}"/>, <ph id="2" equiv="TIME"/></source><target><ph id="2"/>, <ph id="1"/></target>`, "{name}, {TIME}", "{TIME}, {name}"},
 	} {
-		document, findings := parse(fmt.Appendf(nil, c.file, c.unit))
+		document, findings := Format.Parse(fmt.Appendf(nil, c.file, c.unit))
 		require.Empty(t, findings, c.unit)
 		catalogs := document.Catalogs()
 		assert.Equal(t, c.source, catalogs[0].Entries[0].Message.String(), c.unit)
@@ -34,7 +34,7 @@ func TestInlineCodes(t *testing.T) {
 
 // Ids are those of one <file>.
 func TestSameIDInSeveralFiles(t *testing.T) {
-	document, findings := parse([]byte(`<xliff version="2.0" srcLang="en"><file id="f1"><unit id="1"><segment><source>One</source></segment></unit></file>
+	document, findings := Format.Parse([]byte(`<xliff version="2.0" srcLang="en"><file id="f1"><unit id="1"><segment><source>One</source></segment></unit></file>
 <file id="f2"><unit id="1"><notes><note>No comment provided by engineer.</note></notes><segment><source>Two</source></segment></unit></file></xliff>`))
 	require.Empty(t, findings)
 	entries := document.Catalogs()[0].Entries

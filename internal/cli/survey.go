@@ -18,7 +18,7 @@ func (e *env) surveyCommand() *cli.Command {
 	return &cli.Command{
 		Name:      "survey",
 		Usage:     "which families, cultures, layouts and manifests are here, and how complete each is",
-		ArgsUsage: "[DIR]",
+		ArgsUsage: "[PATH...]",
 		Description: "zelvik survey\n" +
 			"zelvik survey app --save      writes app/zelvik.yaml with what was found\n" +
 			"zelvik survey app --growth --chart growth.png",
@@ -38,21 +38,22 @@ func (e *env) survey(_ context.Context, c *cli.Command) error {
 	if err != nil {
 		return err
 	}
-	dir := "."
-	if c.Args().Len() > 0 {
-		dir = c.Args().First()
+	paths := c.Args().Slice()
+	if len(paths) == 0 {
+		paths = []string{"."}
 	}
-	if info, err := e.disk.Stat(dir); err != nil || !info.IsDir() {
-		return fmt.Errorf("%s is no folder; name one", dir)
+	dir := paths[0]
+	if c.Bool("save") && (len(paths) > 1 || !e.disk.IsDir(dir)) {
+		return fmt.Errorf("--save writes %s into one folder; name the project's", project.ConfigName)
 	}
-	w, err := project.Load([]string{dir}, c.String("project"), project.Options{Disk: e.disk, From: c.String("from")})
+	w, err := project.Load(paths, c.String("project"), project.Options{Disk: e.disk, From: c.String("from")})
 	if err != nil {
 		return err
 	}
 	if c.Bool("growth") || c.String("chart") != "" {
 		return e.growth(c, w, shape)
 	}
-	s, err := survey.Of(w, dir)
+	s, err := survey.Of(w, slices.DeleteFunc(paths, func(p string) bool { return !e.disk.IsDir(p) }))
 	if err != nil {
 		return err
 	}

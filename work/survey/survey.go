@@ -59,9 +59,9 @@ type Other struct {
 	Of   string `json:"of"`   // the platform or toolkit
 }
 
-// Of looks at the workspace's families, and at the layouts and manifests
-// below a folder.
-func Of(w *project.Workspace, dir string) (*Survey, error) {
+// Of looks at the workspace's families, and at the layouts and manifests below
+// folders.
+func Of(w *project.Workspace, folders []string) (*Survey, error) {
 	s := &Survey{Families: []Surveyed{}, Others: []Other{}}
 	for _, f := range w.Families {
 		if r, err := w.Record(f); err == nil { // copies that wait are no texts
@@ -106,7 +106,17 @@ func Of(w *project.Workspace, dir string) (*Survey, error) {
 		}
 		s.Families = append(s.Families, one)
 	}
-	err := w.Disk.Walk(dir, func(at string, d fs.DirEntry, err error) error {
+	for _, dir := range folders {
+		if err := s.beside(w.Disk, dir); err != nil {
+			return nil, err
+		}
+	}
+	return s, nil
+}
+
+// beside adds the layouts, manifests and screens below a folder.
+func (s *Survey) beside(disk *files.Disk, dir string) error {
+	return disk.Walk(dir, func(at string, d fs.DirEntry, err error) error {
 		switch {
 		case err != nil:
 			return files.ReadError(at, err)
@@ -115,13 +125,12 @@ func Of(w *project.Workspace, dir string) (*Survey, error) {
 		case d.Type().IsRegular():
 			if kind, of := other(filepath.ToSlash(at)); kind != "" {
 				s.Others = append(s.Others, Other{at, kind, of})
-			} else if stage.Named(w.Disk, at) {
+			} else if stage.Named(disk, at) {
 				s.Others = append(s.Others, Other{at, "screen", "Zelvik"})
 			}
 		}
 		return nil
 	})
-	return s, err
 }
 
 // other tells layouts and manifests by their names, as the platforms do.

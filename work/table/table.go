@@ -101,6 +101,11 @@ func Of(w *project.Workspace, filter Filter) ([]Table, error) {
 			}
 		}
 		v := w.Verifiable(f)
+		for _, tag := range v.Absent() {
+			if filter.Cultures == nil || slices.Contains(filter.Cultures, tag) {
+				t.Cultures = append(t.Cultures, tag)
+			}
+		}
 		seen := map[string]bool{}
 		for _, m := range f.Members {
 			for i := range m.Catalog.Entries {
@@ -138,7 +143,7 @@ func (t *Table) row(v *verify.Family, e *catalog.Entry, filter Filter) (TableRow
 	}
 	text, state := filter.Text == "", len(filter.States) == 0
 	for _, tag := range t.Cultures {
-		m := t.family.Member(tag)
+		m := t.member(tag)
 		own := m.Catalog.Find(e.ID())
 		if row.Texts[tag] = nil; own != nil {
 			shown := own.Message.String()
@@ -164,9 +169,18 @@ var cells = map[status.Status]CellState{
 	status.Copied: CellCopied, status.Moved: CellMoved, status.Draft: CellDraft,
 }
 
+// member gives the family's member of a column; one without texts where the culture
+// has no file.
+func (t *Table) member(tag culture.Tag) *catalog.Member {
+	if m := t.family.Member(tag); m != nil {
+		return m
+	}
+	return verify.NoFile(tag)
+}
+
 // Message gives the message in a cell, or nil.
 func (t *Table) Message(row *TableRow, tag culture.Tag) *message.Message {
-	if e := t.family.Member(tag).Catalog.Find(row.id); e != nil {
+	if e := t.member(tag).Catalog.Find(row.id); e != nil {
 		return &e.Message
 	}
 	return nil
@@ -177,7 +191,7 @@ func (t *Table) Message(row *TableRow, tag culture.Tag) *message.Message {
 func (t *Table) Sheet(target *format.Format) ([]byte, []catalog.Loss) {
 	var list []*catalog.Catalog
 	for _, tag := range t.Cultures {
-		from := t.family.Member(tag).Catalog
+		from := t.member(tag).Catalog
 		c := &catalog.Catalog{Culture: tag}
 		for _, row := range t.Rows {
 			if e := from.Find(row.id); e != nil {
