@@ -78,6 +78,9 @@ type Catalog struct {
 	// says.
 	Culture culture.Tag
 	Entries []Entry
+	// Extracted is when a source was taken out of the code, as the file states it:
+	// "2026-03-01 10:15+0000"; "" where it does not.
+	Extracted string
 	// Obsolete is how many entries the file keeps of which the program has no text
 	// any more.
 	Obsolete int
@@ -254,6 +257,27 @@ type Family struct {
 
 	judged sync.Once
 	judges []*Member
+	asked  sync.Once
+	byText bool
+}
+
+// KeyedByText reports whether keys are the texts themselves, as far as some hundred
+// of them tell: a key shows, then, where there is no text.
+func (f *Family) KeyedByText() bool {
+	f.asked.Do(func() {
+		source := f.SourceMember()
+		if source == nil {
+			return
+		}
+		read, spaced := 0, 0
+		for i := 0; i < len(source.Catalog.Entries); i += max(1, len(source.Catalog.Entries)/300) {
+			if read++; strings.Contains(source.Catalog.Entries[i].Key, " ") {
+				spaced++
+			}
+		}
+		f.byText = spaced*4 > read
+	})
+	return f.byText
 }
 
 // Kept reports whether most of the well-translated cultures have the source's own

@@ -17,6 +17,8 @@ import (
 	"sync"
 
 	"golang.org/x/text/language"
+
+	"zelvik/finding"
 )
 
 // Tag is a BCP 47 language tag in canonical spelling: "de", "pt-BR",
@@ -114,12 +116,17 @@ func (e *UnknownError) Error() string {
 // spelling with withdrawn codes replaced. The error is an *UnknownError.
 func Parse(text string) (Tag, error) {
 	unknown := func() (Tag, error) { return "", &UnknownError{Tag: text, Meant: meant(text)} }
-	parsed, err := language.Raw.Parse(text)
+	known, variant := laterVariant(text)
+	parsed, err := language.Raw.Parse(known)
 	var value language.ValueError
 	if err != nil && !errors.As(err, &value) || err != nil || text == "" {
 		return unknown()
 	}
-	tag := Tag(parsed.String())
+	if parts := strings.FieldsFunc(text, func(r rune) bool { return r == '-' || r == '_' }); len(parts) > 1 && len(parts[1]) == 3 && parts[1] > "999" &&
+		!slices.Contains([]string{"ar", "kok", "lv", "ms", "sgn", "sw", "uz", "zh"}, strings.ToLower(parts[0])) {
+		return unknown() // no language has others below it but these (extlang, IANA Language Subtag Registry): de_alt is no Altai
+	}
+	tag := Tag(parsed.String()) + variant
 	base, rest := tag.cut()
 	if now, old := replaced[base]; old {
 		// Serbo-Croatian with a region outside the Balkans is a slip for the
@@ -131,6 +138,21 @@ func Parse(text string) (Tag, error) {
 		tag = Tag(now + rest)
 	}
 	return tag, nil
+}
+
+// laterVariants are those that were registered after the library's table was made
+// (IANA Language Subtag Registry).
+var laterVariants = []string{"akhmimic", "anpezo", "bciav", "bcizbl", "blasl", "bohairic", "fascia", "fayyumic", "fodom", "gherd", "hanoi", "huett",
+	"kleinsch", "leidentr", "ltg1929", "ltg2007", "lycopol", "mdcegyp", "mdctrans", "mesokem", "pehoeji", "sahidic", "saigon", "synnejyl", "tailo", "tunumiit",
+	"valbadia", "vecdruka", "viennese"}
+
+// laterVariant cuts off a variant at the end of a tag that the library does not know.
+func laterVariant(text string) (before string, variant Tag) {
+	at := strings.LastIndexAny(text, "-_")
+	if at > 0 && slices.Contains(laterVariants, strings.ToLower(text[at+1:])) {
+		return text[:at], Tag("-" + strings.ToLower(text[at+1:]))
+	}
+	return text, ""
 }
 
 // MustParse is Parse for tags that are known to be good; it panics otherwise.
@@ -151,7 +173,15 @@ func meant(text string) Tag {
 		return ""
 	}
 	region := strings.ToUpper(parts[len(parts)-1])
-	for _, candidate := range []string{region, strings.ToUpper(parts[0])} {
+	for i, candidate := range []string{region, strings.ToUpper(parts[0])} {
+		if i > 0 && len(parts) > 1 { // a language, and what is none of its regions: de_alt
+			if tag, err := Parse(parts[0]); err == nil && tag.Known() {
+				if script := finding.Nearest(parts[1], []string{"Arab", "Cyrl", "Deva", "Guru", "Hans", "Hant", "Latn"}); len(parts[1]) == 4 && script != "" {
+					return tag + Tag("-"+script)
+				}
+				return tag
+			}
+		}
 		full := likely()["und-"+candidate]
 		if full == "" { // the data leaves out countries whose likely language is English
 			full = "en-Latn-" + candidate

@@ -62,7 +62,7 @@ func samples(text string) []string {
 func TestParse(t *testing.T) {
 	for text, want := range map[string]Tag{
 		"de": "de", "DE-ch": "de-CH", "zh_hant_tw": "zh-Hant-TW", "iw": "he", "in-ID": "id-ID",
-		"sh": "sr-Latn", "sh-RS": "sr-Latn-RS", "en-XA": "en-XA", "en-x-grown": "en-x-grown", "es-419": "es-419",
+		"sh": "sr-Latn", "sh-RS": "sr-Latn-RS", "en-XA": "en-XA", "en-x-grown": "en-x-grown", "es-419": "es-419", "nan_Latn_pehoeji": "nan-Latn-pehoeji",
 	} {
 		got, err := Parse(text)
 		require.NoError(t, err, text)
@@ -72,7 +72,7 @@ func TestParse(t *testing.T) {
 
 func TestParseUnknown(t *testing.T) {
 	for text, want := range map[string]Tag{
-		"jp": "ja", "gb": "en-GB", "sh-CN": "zh-CN", "cz": "cs", "dk": "da", "dede": "de-DE", "": "", "qq9": "", "english": "",
+		"jp": "ja", "gb": "en-GB", "sh-CN": "zh-CN", "cz": "cs", "dk": "da", "dede": "de-DE", "": "", "qq9": "", "english": "", "de-alt": "de", "sr_sp": "sr", "zh-Hnas": "zh-Hans",
 	} {
 		_, err := Parse(text)
 		var unknown *UnknownError
@@ -170,7 +170,7 @@ func TestScriptsAndNames(t *testing.T) {
 	}
 	_, ok := Called("main")
 	assert.False(t, ok)
-	for name, want := range map[string]Tag{"sr_RS@latin": "sr-Latn-RS", "az@latin": "az-Latn", "ca@valencia": "ca-valencia", "zh_TW.Big5": "zh-TW", "de_DE.UTF-8@euro": "de-DE"} {
+	for name, want := range map[string]Tag{"sr_RS@latin": "sr-Latn-RS", "az@latin": "az-Latn", "ca@valencia": "ca-valencia", "zh_TW.Big5": "zh-TW", "de_DE.UTF-8@euro": "de-DE", "en@shaw": "en-Shaw"} {
 		tag, err := ParsePOSIX(name)
 		require.NoError(t, err, name)
 		assert.Equal(t, want, tag, name)

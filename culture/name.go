@@ -4,6 +4,8 @@ import (
 	"slices"
 	"strings"
 	"sync"
+
+	xlanguage "golang.org/x/text/language"
 )
 
 var names = sync.OnceValue(func() map[string]map[string]string {
@@ -172,6 +174,11 @@ func ParsePOSIX(name string) (Tag, error) {
 	base, _, _ = strings.Cut(base, ".")
 	language, region, _ := strings.Cut(base, "_")
 	script := map[string]string{"latin": "Latn", "cyrillic": "Cyrl", "devanagari": "Deva"}[strings.ToLower(modifier)]
+	if len(modifier) == 4 { // en@shaw: the code of a script itself
+		if code, err := xlanguage.ParseScript(modifier); err == nil {
+			script = code.String()
+		}
+	}
 	if script == "" {
 		if len(modifier) >= 5 { // a variant: ca@valencia, ru@petr1708
 			if tag, err := Parse(base + "_" + modifier); err == nil {

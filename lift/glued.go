@@ -39,12 +39,15 @@ func GluedIn(text string) []Glued {
 			continue
 		}
 		end := span[1]
+		if strings.HasPrefix(text[end:], "(") && strings.Contains(text[span[0]:end], "Strings.") {
+			continue // a function of a class that is called so: resources are properties
+		}
 		if open := strings.IndexAny(text[span[0]:span[1]], "(["); open >= 0 && !strings.HasPrefix(text[span[0]:], "AppLocalizations") {
 			end = closing(text, span[0]+open)
 		} else if end < len(text) && text[end] == '(' {
 			end = closing(text, end)
 		}
-		if end < 0 {
+		if end < 0 || sentence(text[span[0]:end]) {
 			continue
 		}
 		with := operandAfter(text[end:])
@@ -92,8 +95,9 @@ func closing(text string, open int) int {
 }
 
 var (
-	joins     = lazy(`^\s*\+\s*(?:(?:"([^"\\\n]*)"|'([^'\\\n]*)')\s*\+\s*)?([\w$.!?]+(?:\([^()]*\))?)`)
-	joined    = lazy(`([\w$)\]]+)\s*\+\s*(?:(?:"([^"\\\n]*)"|'([^'\\\n]*)')\s*\+\s*)?$`)
+	// A literal may have letters before it that say what it is made of: u" ", L" ".
+	joins     = lazy(`^\s*\+\s*(?:(?:u8|[uULR@$])?(?:"([^"\\\n]*)"|'([^'\\\n]*)')\s*\+\s*)?([\w$.!?]+(?:\([^()]*\))?)(["'(]?)`)
+	joined    = lazy(`([\w$)\]]+)\s*\+\s*(?:(?:u8|[uULR@$])?(?:"([^"\\\n]*)"|'([^'\\\n]*)')\s*\+\s*)?$`)
 	separated = lazy(`^[\s\p{P}\p{S}]*$`)
 )
 
@@ -101,7 +105,7 @@ var (
 // but signs, or where the pieces are told apart by more than a space.
 func operandAfter(rest string) string {
 	m := joins.re().FindStringSubmatch(rest)
-	if m == nil || !together(m[1]+m[2]) || !value(m[3]) {
+	if m == nil || !together(m[1]+m[2]) || !value(m[3]) || m[4] != "" && m[4] != "(" || literals(rest[len(m[0])-len(m[4]):]) {
 		return ""
 	}
 	return m[3]
@@ -112,13 +116,33 @@ func operandBefore(before string) string {
 	if m == nil || !together(m[2]+m[3]) || !value(m[1]) {
 		return ""
 	}
+	if strings.HasSuffix(m[1], ")") || strings.HasSuffix(m[1], "]") {
+		return "what comes before it"
+	}
 	return m[1]
 }
 
+// literals reports whether an operand is called with literals: what comes of them is
+// no value that a sentence is about, but a link, say.
+func literals(call string) bool {
+	if !strings.HasPrefix(call, "(") {
+		return false
+	}
+	end := closing(call, 0)
+	return end > 0 && strings.ContainsAny(call[:end], "\"'`")
+}
+
+// whole is a look-up by a text that is a sentence.
+var whole = lazy(`^[^"']*["'](?:<[^>]*>)*\p{Lu}(?:.|\n)*[.!?](?:<[^>]*>)*["'][^"']*$`)
+
+// sentence reports whether a look-up is by a text that is a whole sentence: what is
+// joined to it is another one.
+func sentence(look string) bool { return whole.re().MatchString(look) }
+
 // together reports whether what stands between two pieces makes one sentence of
-// them: a space, or words.
+// them: a space, or words, and no tag.
 func together(between string) bool {
-	return strings.TrimSpace(between) == "" || !separated.re().MatchString(between)
+	return strings.TrimSpace(between) == "" || !separated.re().MatchString(between) && !strings.Contains(between, "<")
 }
 
 // value reports whether an operand is one: not a count in a loop, not a literal.

@@ -116,7 +116,13 @@ func candidate(disk *files.Disk, at, from string) format.Fit {
 	} else if f != nil {
 		if fit == format.Maybe {
 			if data := disk.Head(at, HeadSize); len(data) > 0 {
-				if f, fit = all.Detect(name, data); f == nil {
+				f, fit = all.Detect(name, data)
+				if len(data) == HeadSize && fit == format.Maybe && f.Locate(name).Part { // colours and styles may come before the texts
+					if whole, err := disk.Read(at); err == nil {
+						f, fit = all.Detect(name, whole)
+					}
+				}
+				if f == nil {
 					return format.No // TypeScript, say, and no translation source of Qt's
 				}
 			}

@@ -39,7 +39,7 @@ func (f *Family) settle(o Options) {
 		x, y := a.Catalog.Culture, b.Catalog.Culture
 		return cmp.Or(compareBool(y == f.Source, x == f.Source),
 			compareBool(b.source && b.File.Location.Culture == f.Source, a.source && a.File.Location.Culture == f.Source), compareBool(b.File.Location.Neutral, a.File.Location.Neutral),
-			fuller(a, b),
+			newer(a, b),
 			cmp.Compare(x, y), cmp.Compare(a.File.Path, b.File.Path))
 	})
 	f.stateless = f.Format.Name == "sheet" && !slices.ContainsFunc(held, func(h Holding) bool {
@@ -53,8 +53,9 @@ func (f *Family) settle(o Options) {
 			continue
 		}
 		if first := f.Member(tag); first != nil { // a second file for one culture, such as Base.lproj, or the source that stands beside every translation
-			if h.source && tag == f.Source && f.Format.NameCounts && !ofSource(f.File(first), first, tag) {
+			if h.source && tag == f.Source && (f.Format.NameCounts && !ofSource(f.File(first), first, tag) || h.Catalog.Extracted > first.Catalog.Extracted || len(first.Catalog.Entries) == 0) {
 				first.Catalog = first.Catalog.Union(h.Catalog)
+				first.Catalog.Extracted = max(first.Catalog.Extracted, h.Catalog.Extracted)
 			}
 			if tag == f.Source && first.Neutral && !f.Format.Holds.Bilingual && h.File.Location.Culture == tag {
 				twins = append(twins, h.File)
@@ -161,11 +162,11 @@ func (f *Family) Holdings(file *File) []Holding {
 	return held
 }
 
-// fuller puts the source with more texts first, of those that stand beside
-// translations: the others have not caught up with it.
-func fuller(a, b Holding) int {
+// newer puts the source that was extracted last first, of those that stand beside
+// translations, or else the one with more texts: the others have not caught up with it.
+func newer(a, b Holding) int {
 	if !a.source || !b.source {
 		return 0
 	}
-	return cmp.Compare(len(b.Catalog.Entries), len(a.Catalog.Entries))
+	return cmp.Or(cmp.Compare(b.Catalog.Extracted, a.Catalog.Extracted), cmp.Compare(len(b.Catalog.Entries), len(a.Catalog.Entries)))
 }

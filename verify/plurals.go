@@ -23,6 +23,9 @@ var pluralGap = &Rule{
 			return
 		}
 		eachPlural(m, func(e *catalog.Entry, s message.Selector, keys []string, rules culture.Rules) {
+			if f.Format == "qt" && m.Culture == f.Source && len(keys) == 1 {
+				return // "%n file(s)" in the code; a file for the source's plurals is optional
+			}
 			if f.Format == "properties" && !slices.ContainsFunc(keys, func(key string) bool { return key != message.Default && !strings.HasPrefix(key, "=") }) {
 				return // a choice format, whose ranges leave no number out
 			}

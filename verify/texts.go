@@ -228,7 +228,11 @@ var textCopied = &Rule{
 	Fix:     "Translate it; mark names in zelvik.yaml under verify: names.",
 	Pair: func(p *Pair, report Report) {
 		if p.Status == status.Copied {
-			report(p.Entry, fmt.Sprintf("the text is the source's own: %q", short(p.Entry.Message)), "")
+			var about any = p.Entry
+			if len(strings.Fields(p.Entry.Message.Main().Literal())) == 1 { // perhaps a name, or a word that people have taken over
+				about = mild{p.Entry}
+			}
+			report(about, fmt.Sprintf("the text is the source's own: %q", short(p.Entry.Message)), "")
 		}
 	},
 }
@@ -269,13 +273,24 @@ var scriptUnexpected = &Rule{
 				// Names and codes in Latin letters are usual everywhere; a sentence that
 				// is not the source's is not.
 				source, _ := f.Lookup(e.ID(), f.Source)
-				if own > 0 || other < 12 || !sentence(e.Message) || source != nil && takenOver(e.Message, source.Message) {
+				if own > 0 || other < 12 || !sentence(e.Message) || source != nil && takenOver(e.Message, source.Message) || !m.Culture.Counted() { // of languages that little is known of, not even the script is sure
 					continue
 				}
-			} else if other <= own {
+			} else if other <= own || disguised(e.Message) || name == "Greek" && other == 1 || m.Culture != f.Source && lettersOf(f, e, name) {
 				continue
 			}
 			strangers = append(strangers, stranger{e, name})
+		}
+		var found []string
+		for _, s := range strangers {
+			if !slices.Contains(found, s.script) {
+				found = append(found, s.script)
+			}
+		}
+		if len(found) > 2 && len(strangers) > 20 {
+			report(m, fmt.Sprintf("%d of %d texts are in %s letters: the file holds more than one culture, in a place where they are not looked for", len(strangers), len(m.Catalog.Entries), strings.Join(found, ", ")),
+				"put each culture into a file of its own")
+			return
 		}
 		if len(strangers) > 20 && len(strangers)*3 > len(m.Catalog.Entries) {
 			report(m, fmt.Sprintf("%d of %d texts are in %s letters, which %s does not use: %q", len(strangers), len(m.Catalog.Entries), strangers[0].script, m.Culture.Name(), short(strangers[0].e.Message)),
@@ -283,9 +298,39 @@ var scriptUnexpected = &Rule{
 			return
 		}
 		for _, s := range strangers {
-			report(s.e, fmt.Sprintf("the text is in %s letters, which %s does not use: %q", s.script, m.Culture.Name(), short(s.e.Message)), "")
+			var about any = s.e
+			if m.Culture == f.Source && utf8.RuneCountInString(s.e.Message.String()) < 8 { // the name of something from there
+				about = mild{s.e}
+			}
+			report(about, fmt.Sprintf("the text is in %s letters, which %s does not use: %q", s.script, m.Culture.Name(), short(s.e.Message)), "")
 		}
 	},
+}
+
+// disguised reports whether a text has Greek and Cyrillic letters: no language has,
+// and texts that are made to try an interface have.
+func disguised(m message.Message) bool {
+	greek, cyrillic := 0, 0
+	for _, r := range m.String() {
+		if unicode.Is(unicode.Greek, r) {
+			greek++
+		} else if unicode.Is(unicode.Cyrillic, r) {
+			cyrillic++
+		}
+	}
+	return greek > 1 && cyrillic > 1
+}
+
+// lettersOf reports whether the letters of a script in a text are the source's: signs
+// such as the Greek ones of units and of mathematics.
+func lettersOf(f *Family, e *catalog.Entry, script string) bool {
+	source, _ := f.Lookup(e.ID(), f.Source)
+	table := unicode.Scripts[script]
+	if source == nil || table == nil {
+		return false
+	}
+	in := source.Message.String()
+	return !strings.ContainsFunc(e.Message.String(), func(r rune) bool { return unicode.Is(table, r) && !strings.ContainsRune(in, r) })
 }
 
 // language reports whether a text is the name of a language, which menus of languages

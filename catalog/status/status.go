@@ -64,7 +64,7 @@ func Uncompared(f *catalog.Family, m *catalog.Member, source, own *catalog.Entry
 	case own.State == catalog.Missing:
 		return Waiting
 	case own.Message.Empty() && !source.Message.Empty() && own.Reference == "":
-		if f.Format == "json" && strings.Contains(own.Key, " ") { // the key is the text, and shows instead
+		if f.Format == "json" && (strings.Contains(own.Key, " ") || f.KeyedByText()) { // the key shows instead
 			return without(f, m, source, names)
 		}
 		return Empty

@@ -132,6 +132,9 @@ func locate(p string) format.Location {
 		return "", errNoTag
 	}
 	location, ok := format.InName(p, "messages", "._-", read)
+	if ok && doubtful(location, strings.TrimSuffix(path.Base(p), path.Ext(p))) {
+		location.Table, location.Culture, location.Neutral, ok = strings.TrimSuffix(path.Base(p), path.Ext(p)), "", true, false
+	}
 	if ok {
 		return location
 	}
@@ -147,6 +150,17 @@ func locate(p string) format.Location {
 		}
 	}
 	return location
+}
+
+// doubtful reports whether the end of a name that reads as a culture's is something
+// else: web-types.lit is no Lithuanian, whose code has two letters, and id_alt no Altai.
+func doubtful(l format.Location, name string) bool {
+	end := name[min(len(l.Table)+1, len(name)):]
+	if l.Table == "messages" && name != "messages."+end || len(end) != 3 {
+		return false
+	}
+	_, tagged := tagOf(l.Table)
+	return tagged || len(l.Culture) == 2
 }
 
 // tagOf reads a name that is a culture and nothing else: two or three letters

@@ -199,13 +199,11 @@ func (f Forms) Fill(m message.Message, spell func(p message.Pattern) (string, []
 	return texts, losses
 }
 
-// Choice makes a plural of the forms' texts.
+// Choice makes a plural of the forms' texts, and leaves open what it counts.
 func (f Forms) Choice(text func(form int) message.Pattern) message.Message {
 	choice := &message.Choice{}
 	for _, category := range f.Categories() {
 		choice.Variants = append(choice.Variants, message.Variant{Keys: []string{category}, Pattern: text(f.Index[category])})
 	}
-	m := message.Message{Choice: choice}
-	m.CountFirst()
-	return m
+	return message.Message{Choice: choice}
 }

@@ -38,6 +38,8 @@ func (p *parser) head() {
 			}
 		case "plural-forms":
 			expression = value
+		case "pot-creation-date":
+			p.Source.Extracted = value
 		case strings.ToLower(keysHeader):
 			p.keyed = value == "msgctxt"
 		}
@@ -144,6 +146,7 @@ func (p *parser) messages(r *format.Reader, b *block, source, target *catalog.En
 			m, _ := parse([]string{b.id.text, b.plural.text}[form])
 			return m.Main()
 		})
+		source.Message.CountFirst()
 	} else {
 		source.Message = told(r, b, b.id, parse)
 		if text, ok := b.byDefault(); ok {
@@ -163,6 +166,7 @@ func (p *parser) messages(r *format.Reader, b *block, source, target *catalog.En
 			m, _ := parse(f.text)
 			return m.Main()
 		})
+		target.Message.CountFirst()
 	default:
 		f, _ := b.texts.at(0)
 		target.Message = told(r, b, f, parse)

@@ -153,14 +153,16 @@ func (p *parser) halves() bool {
 			break
 		}
 	}
-	first := &parser{document: &document{}, Reader: p.Reader, src: p.src[:middle]}
-	second := &parser{document: &document{}, Reader: format.NewReader(p.src), src: p.src, at: middle}
+	half := func(r format.Reader, src string, at int) *parser {
+		return &parser{document: &document{Pair: doc.Pair{Target: &catalog.Catalog{}}}, Reader: r, src: src, at: at}
+	}
+	first, second := half(p.Reader, p.src[:middle], 0), half(format.NewReader(p.src), p.src, middle)
 	fast.Both(first.read, second.read)
 	if len(first.Findings)+len(second.Findings) > 0 {
 		return false
 	}
 	p.blocks = append(append(fast.Make[block](len(first.blocks)+len(second.blocks)), first.blocks...), second.blocks...)
-	p.at = len(p.src)
+	p.Target.Obsolete, p.at = first.Target.Obsolete+second.Target.Obsolete, len(p.src)
 	return true
 }
 

@@ -64,7 +64,7 @@ var (
 	unquoted = &syntax{
 		read: func(text string) (message.Message, []message.Fault) {
 			m, faults := loose.Braces.Parse(strings.ReplaceAll(text, "'", apostrophe))
-			return message.Message{Pattern: respelled(m.Pattern, apostrophe, "'"), Choice: m.Choice}, faults
+			return message.Message{Pattern: respelled(tight(m.Pattern), apostrophe, "'"), Choice: m.Choice}, faults
 		},
 		write: func(p message.Pattern, _, _ bool) (string, []message.Loss) {
 			text, losses := loose.Braces.Write(message.Message{Pattern: respelled(p, "'", apostrophe)})
@@ -76,6 +76,19 @@ var (
 		write: printf.C.Write,
 	}
 )
+
+// tight makes text of the braces that have space in them: "a stray { or }" is none to
+// a program that takes names as they stand.
+func tight(p message.Pattern) message.Pattern {
+	var out message.Pattern
+	for _, part := range p {
+		if p, ok := part.(*message.Placeholder); ok && strings.HasPrefix(p.Spelling, "{ ") {
+			part = message.Text(p.Spelling)
+		}
+		out = out.Add(part)
+	}
+	return out
+}
 
 // apostrophe stands for one while a text is read that has other quotes.
 const apostrophe = "\uE0FF"

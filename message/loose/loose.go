@@ -189,7 +189,7 @@ func (s Spelling) next(text string) (name string, size, at int) {
 			continue
 		}
 		plain, _, _ := strings.Cut(name, ",") // {{count, number}}
-		plain = strings.TrimLeft(strings.TrimSpace(plain), "-")
+		plain = strings.TrimSpace(strings.TrimLeft(strings.TrimSpace(plain), "-"))
 		if !argumentName(plain) {
 			continue
 		}
@@ -295,6 +295,9 @@ func (s Spelling) parts(text string) message.Pattern {
 		}
 		plain, _, _ := strings.Cut(name, ",")
 		made := &message.Placeholder{Name: strings.TrimSpace(plain), Spelling: spelling, Syntax: message.Braces}
+		if raw, ok := strings.CutPrefix(made.Name, "-"); ok { // {{- name}} is {{-name}}
+			made.Name = "-" + strings.TrimSpace(raw)
+		}
 		if n, err := strconv.Atoi(made.Name); err == nil && n >= 0 { // a number, which counts from 0
 			made.Name, made.Position = "", min(n, 99)+1
 		}

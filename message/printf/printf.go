@@ -89,7 +89,7 @@ func (d *Dialect) scan(text string) (s spec, ok bool) {
 		i += end + 1
 	}
 	start := i
-	for i < len(text) && strings.IndexByte("-+#0(", text[i]) >= 0 || i < len(text) && text[i] == d.grouping {
+	for i < len(text) && strings.IndexByte("-+#0(", text[i]) >= 0 || i < len(text) && text[i] == d.grouping || d == C && i == start && strings.HasPrefix(text[i:], " ") {
 		i++
 	}
 	s.flags = text[start:i]
@@ -111,11 +111,16 @@ func (d *Dialect) scan(text string) (s spec, ok bool) {
 		return s, false
 	}
 	// A flag that fills needs a width; without one it is punctuation: "5%-Rabatt".
-	if s.width < 0 && strings.ContainsAny(s.flags, "-0") {
+	if s.width < 0 && s.precision < 0 && strings.ContainsAny(s.flags, "-0") {
 		return s, false
 	}
 	s.conversion = text[i]
 	i++
+	// C takes a space for a flag, which translators put there. Before a word it is
+	// one: "50 % discount".
+	if strings.HasPrefix(s.flags, " ") && (strings.IndexByte("dsif", s.conversion) < 0 || i < len(text) && wordByte(text[i])) {
+		return s, false
+	}
 	if d == Java && (s.conversion == 't' || s.conversion == 'T') {
 		if i >= len(text) || strings.IndexByte("HIklMSLNpzZsQBbhAaCYyjmdeRTrDFc", text[i]) < 0 {
 			return s, false
@@ -175,6 +180,10 @@ func (d *Dialect) Formatted(text string) bool {
 		}
 		text = text[min(len(text), 1+btoi(strings.HasPrefix(text, "%%"))):]
 	}
+}
+
+func wordByte(c byte) bool {
+	return c >= '0' && c <= '9' || c|0x20 >= 'a' && c|0x20 <= 'z' || c >= 0x80
 }
 
 func btoi(b bool) int {

@@ -81,7 +81,7 @@ func Run(w *project.Workspace, others []finding.Finding) *verify.Result {
 	}
 	var families []*verify.Family
 	terms, found := terms(w)
-	refers := referred(w)
+	refers, alone := referred(w), unneeded(w)
 	for _, f := range w.Families {
 		if r, err := w.Record(f); err == nil {
 			r.Mark(f)
@@ -90,6 +90,7 @@ func Run(w *project.Workspace, others []finding.Finding) *verify.Result {
 		}
 		v := w.Verifiable(f)
 		v.Refers = refers
+		v.HasNeutral = v.HasNeutral && !alone[f.Format.Name]
 		if terms != nil {
 			v.Terms = &glossary.Glossary{Source: f.Source}
 			v.Terms.Include(terms)
@@ -131,6 +132,21 @@ func terms(w *project.Workspace) (list []glossary.Term, found []finding.Finding)
 		}
 	}
 	return list, found
+}
+
+// unneeded gives the formats whose families are three or more and none has a neutral
+// file: what reads them needs none.
+func unneeded(w *project.Workspace) map[string]bool {
+	families, neutral := map[string]int{}, map[string]bool{}
+	for _, f := range w.Families {
+		families[f.Format.Name]++
+		neutral[f.Format.Name] = neutral[f.Format.Name] || slices.ContainsFunc(f.Members, func(m *catalog.Member) bool { return m.Neutral })
+	}
+	list := map[string]bool{}
+	for name, n := range families {
+		list[name] = n > 2 && !neutral[name] && name != "android"
+	}
+	return list
 }
 
 // referred gives what reports whether a key stands in some family of Android's:
