@@ -1,7 +1,9 @@
 package lift
 
 import (
+	"iter"
 	"regexp"
+	"slices"
 	"strings"
 	"sync"
 )
@@ -25,6 +27,27 @@ var lookUp = sync.OnceValue(func() *regexp.Regexp {
 		`(?:\bi18n\.|\$|\bthis\.\$)t\(\s*['"]|\bt\(\s*['"]|\b(?:QObject::)?tr\(\s*"|\bqtTrId\(\s*"`)
 })
 
+// marks are what a line has that looks a text up.
+var marks = []string{"tring(", "etText(", "stringResource(", "localized:", "esources.", "Strings.", "ocalizer[", "ocalizations.", "l10n.", "t(", "tr(", "qtTrId("}
+
+// lookUps finds the look-ups of a text, in lines that have a mark: few do, and
+// expressions are slow.
+func lookUps(text string) iter.Seq[[2]int] {
+	return func(yield func([2]int) bool) {
+		at := 0
+		for line := range strings.Lines(text) {
+			if slices.ContainsFunc(marks, func(mark string) bool { return strings.Contains(line, mark) }) {
+				for _, span := range lookUp().FindAllStringIndex(line, -1) {
+					if !yield([2]int{at + span[0], at + span[1]}) {
+						return
+					}
+				}
+			}
+			at += len(line)
+		}
+	}
+}
+
 // GluedIn finds the places in a file of code.
 func GluedIn(text string) []Glued {
 	if len(text) > largest || !strings.Contains(text, "+") {
@@ -32,7 +55,7 @@ func GluedIn(text string) []Glued {
 	}
 	var list []Glued
 	last := -1 // the line of the last one: a sentence is told once
-	for _, span := range lookUp().FindAllStringIndex(text, -1) {
+	for span := range lookUps(text) {
 		line := strings.LastIndexByte(text[:span[0]], '\n') + 1
 		start := strings.TrimSpace(text[line:span[0]])
 		if line == last || strings.HasPrefix(start, "//") || strings.HasPrefix(start, "*") || strings.HasPrefix(start, "#") || quotes(text[line:span[0]]) {

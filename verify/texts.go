@@ -172,9 +172,20 @@ func parentTold(f *Family, m *catalog.Member) bool {
 	})
 }
 
-// short gives the beginning of a message.
+// short gives the beginning of a message, spelled as its file does.
 func short(m message.Message) string {
-	text := []rune(m.Main().String())
+	var whole strings.Builder
+	for _, part := range m.Main() {
+		switch part := part.(type) {
+		case message.Text:
+			whole.WriteString(string(part))
+		case *message.Placeholder:
+			whole.WriteString(spelled(part))
+		case *message.Markup:
+			whole.WriteString(part.String())
+		}
+	}
+	text := []rune(whole.String())
 	if len(text) > 40 {
 		return string(text[:39]) + "…"
 	}

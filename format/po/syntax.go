@@ -53,7 +53,17 @@ func ofLoose(s loose.Spelling) *syntax {
 	case loose.Apple:
 		return foundation
 	}
-	return &syntax{read: s.Parse, write: func(p message.Pattern, _, _ bool) (string, []message.Loss) {
+	read := reading(s.Parse)
+	if s == loose.Braces {
+		read = func(text string) (message.Message, []message.Fault) {
+			m, faults := s.Parse(text)
+			if m.Choice == nil {
+				m.Pattern = tight(m.Pattern)
+			}
+			return m, faults
+		}
+	}
+	return &syntax{read: read, write: func(p message.Pattern, _, _ bool) (string, []message.Loss) {
 		return s.Write(message.Message{Pattern: p})
 	}}
 }
