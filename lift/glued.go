@@ -73,8 +73,11 @@ func GluedIn(text string) []Glued {
 		if end < 0 || sentence(text[span[0]:end]) {
 			continue
 		}
-		with := operandAfter(text[end:])
-		if with == "" {
+		look, with := text[span[0]:end], ""
+		if !label.re().MatchString(look) {
+			with = operandAfter(text[end:])
+		}
+		if with == "" && !begins.re().MatchString(look) {
 			with = operandBefore(text[:span[0]])
 		}
 		if with == "" {
@@ -128,14 +131,18 @@ var (
 // but signs, or where the pieces are told apart by more than a space.
 func operandAfter(rest string) string {
 	m := joins.re().FindStringSubmatch(rest)
-	if m == nil || !together(m[1]+m[2]) || !value(m[3]) || m[4] != "" && m[4] != "(" || literals(rest[len(m[0])-len(m[4]):]) {
+	if m == nil || !together(m[1]+m[2]) || !value(m[3]) || strings.ContainsAny(m[3], "\"'`") || m[4] != "" && m[4] != "(" || literals(rest[len(m[0])-len(m[4]):]) {
 		return ""
 	}
 	return m[3]
 }
 
 func operandBefore(before string) string {
-	m := joined.re().FindStringSubmatch(before[max(0, len(before)-200):])
+	before = before[max(0, len(before)-200):]
+	m := joined.re().FindStringSubmatch(before)
+	if m != nil && strings.HasPrefix(strings.TrimSpace(before[strings.LastIndexByte(before[:len(before)-len(m[0])], '\n')+1:]), "#") {
+		return "" // of the preprocessor
+	}
 	if m == nil || !together(m[2]+m[3]) || !value(m[1]) {
 		return ""
 	}
@@ -155,8 +162,13 @@ func literals(call string) bool {
 	return end > 0 && strings.ContainsAny(call[:end], "\"'`")
 }
 
-// whole is a look-up by a text that is a sentence.
-var whole = lazy(`^[^"']*["'](?:<[^>]*>)*\p{Lu}(?:.|\n)*[.!?](?:<[^>]*>)*["'][^"']*$`)
+// What the text of a look-up tells, where it is by its text: whole is a sentence or in
+// brackets, a label ends with a colon, and what begins with a capital begins a sentence.
+var (
+	label  = lazy(`:(?:\s|<[^>]*>)*["'][^"']*$`)
+	begins = lazy(`^[^"']*["'](?:<[^>]*>)*\p{Lu}[^"']* `)
+	whole  = lazy(`^[^"']*["'][(\[].*[)\]]["']|^[^"']*["'](?:<[^>]*>)*[^\s"'](?:.|\n)*[.!?](?:<[^>]*>)*["'][^"']*$`)
+)
 
 // sentence reports whether a look-up is by a text that is a whole sentence: what is
 // joined to it is another one.

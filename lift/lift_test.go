@@ -111,7 +111,7 @@ func TestGlued(t *testing.T) {
 		{`a = t('sent.by') + ' ' + name`, "name"},
 		{`label->setText(tr("Sent by ") + name);`, "name"},
 		{`s = bundle.getString("by") + " of " + count;`, "count"},
-		{`x = tr("Save path: ") + u' ' + path`, "path"},
+		{`x = tr("Saved as") + u' ' + path`, "path"},
 		{`x = QString("%1").arg(y) + tr(" of it")`, "what comes before it"},
 		// Not glued: a sentence and another, through a tag, with a link that is made of literals, a class called Strings.
 		{`x = tr("It is there.") + u' ' + tr("Do you want it?")`, ""},
@@ -119,6 +119,11 @@ func TestGlued(t *testing.T) {
 		{`x = tr("Metadata received") + u" <em>"`, ""},
 		{`x = tr("Stop timeout") + u' ' + makeLink(u"https://skerry.example", u"(?)")`, ""},
 		{`x = Strings.ReadSafe(line) + name`, ""},
+		{`x = tr("Save path: ") + path`, ""},
+		{`x = name + tr("(SYSTEM)")`, ""},
+		{`x = f(y) + tr("To control it, go to %1")`, ""},
+		{`x = tr("Fonts") + QLatin1String(" - Skerry")`, ""},
+		{"x = head\n#ifdef WITH_MAP\n + tr(\"Map %1\")", ""},
 		// Not glued: alone, told apart by more than a space, with signs, in comments.
 		{`view.setText(getString(R.string.sent_by));`, ""},
 		{`x = getString(R.string.a) + "\n" + getString(R.string.b)`, ""},
