@@ -170,7 +170,7 @@ func TestScriptsAndNames(t *testing.T) {
 	}
 	_, ok := Called("main")
 	assert.False(t, ok)
-	for name, want := range map[string]Tag{"sr_RS@latin": "sr-Latn-RS", "az@latin": "az-Latn", "ca@valencia": "ca-valencia", "zh_TW.Big5": "zh-TW", "de_DE.UTF-8@euro": "de-DE", "en@shaw": "en-Shaw"} {
+	for name, want := range map[string]Tag{"sr_RS@latin": "sr-Latn-RS", "az@latin": "az-Latn", "ca@valencia": "ca-valencia", "zh_TW.Big5": "zh-TW", "de_DE.UTF-8@euro": "de-DE", "en@shaw": "en-Shaw", "de_Formal": "de-x-formal"} {
 		tag, err := ParsePOSIX(name)
 		require.NoError(t, err, name)
 		assert.Equal(t, want, tag, name)

@@ -166,6 +166,10 @@ func Called(name string) (Tag, bool) {
 	return tag, ok
 }
 
+func isLetters(s string) bool {
+	return !strings.ContainsFunc(s, func(r rune) bool { return r|0x20 < 'a' || r|0x20 > 'z' })
+}
+
 // ParsePOSIX is Parse for the names of locales, in which a modifier says the
 // script: sr_RS@latin (setlocale(3)). Other modifiers, and encodings, are left
 // out.
@@ -185,7 +189,13 @@ func ParsePOSIX(name string) (Tag, error) {
 				return tag, nil
 			}
 		}
-		return Parse(base)
+		tag, err := Parse(base)
+		if err != nil && len(region) >= 5 && len(region) <= 8 && isLetters(region) { // de_Formal: a variant of a project's own
+			if own, known := Parse(language); known == nil && own.Known() {
+				return own + "-x-" + Tag(strings.ToLower(region)), nil
+			}
+		}
+		return tag, err
 	}
 	if region != "" {
 		script += "_" + region

@@ -2,6 +2,7 @@ package json
 
 import (
 	"cmp"
+	"fmt"
 	"slices"
 	"strings"
 
@@ -196,12 +197,30 @@ func (p *parser) cultures() {
 			p.read(&catalog.Catalog{Culture: tag}, &p.root)
 		}
 	default:
+		p.tellDeeper(tags)
 		c := p.List[0]
 		if v := p.root.Find("@@locale"); v != nil {
 			c.Culture, _ = tagOf(v.Text)
 		}
 		p.List, p.roots, p.slots = nil, nil, nil
 		p.read(c, &p.root)
+	}
+}
+
+// tellDeeper tells of cultures that stand below a key of the root, where they are not
+// looked for.
+func (p *parser) tellDeeper(tags func(*jsonscan.Value) int) {
+	for i := range p.root.Members {
+		m := &p.root.Members[i]
+		if len(m.Value.Members) < 2 || tags(&m.Value) < 2 || m.Value.Members[0].Value.Kind != jsonscan.Object {
+			continue
+		}
+		var names []string
+		for j := range m.Value.Members[:min(3, len(m.Value.Members))] {
+			names = append(names, m.Value.Members[j].Key)
+		}
+		p.Warn("culture-unknown", m.KeyFrom, m.Key, fmt.Sprintf("the cultures %s stand below the key %s, where they are not looked for", strings.Join(names, ", "), m.Key),
+			"put them at the top of the file, or each into a file of its own")
 	}
 }
 

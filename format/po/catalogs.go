@@ -8,6 +8,7 @@ import (
 
 	"zelvik/catalog"
 	"zelvik/culture"
+	"zelvik/finding"
 	"zelvik/format"
 	"zelvik/format/numbered"
 	"zelvik/message"
@@ -148,7 +149,9 @@ func (p *parser) messages(r *format.Reader, b *block, source, target *catalog.En
 		})
 		source.Message.CountFirst()
 	} else {
-		source.Message = told(r, b, b.id, parse)
+		if source.Message, _ = parse(b.id.text); slices.ContainsFunc(b.flags, func(flag string) bool { return syntaxes[flag] != nil }) {
+			source.Message = told(r, b, b.id, parse) // of others it is not sure what they are
+		}
 		if text, ok := b.byDefault(); ok {
 			source.Message, _ = parse(text)
 		}
@@ -169,6 +172,10 @@ func (p *parser) messages(r *format.Reader, b *block, source, target *catalog.En
 		target.Message.CountFirst()
 	default:
 		f, _ := b.texts.at(0)
+		if _, faults := parse(b.id.text); len(faults) > 0 { // which the source has: it is told there
+			target.Message, _ = parse(f.text)
+			break
+		}
 		target.Message = told(r, b, f, parse)
 	}
 }
@@ -206,7 +213,13 @@ func (p *parser) keyOf(b *block) string {
 // told reads a text and tells its faults.
 func told(r *format.Reader, b *block, f field, parse reading) message.Message {
 	m, faults := parse(f.text)
+	before := len(r.Findings)
 	r.InText(faults, true, f.from, b.key)
+	if slices.Contains(b.flags, "fuzzy") { // programs do not show it
+		for i := range r.Findings[before:] {
+			r.Findings[before+i].Severity = finding.Advice
+		}
+	}
 	return m
 }
 

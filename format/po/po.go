@@ -61,8 +61,14 @@ func locate(p string) format.Location {
 	}
 	if folder := path.Dir(p); path.Base(folder) == "LC_MESSAGES" {
 		folder = path.Dir(folder)
-		if tag, err := culture.ParsePOSIX(path.Base(folder)); err == nil {
+		tag, err := culture.ParsePOSIX(path.Base(folder))
+		unknown, isUnknown := err.(*culture.UnknownError)
+		if err == nil || isUnknown && unknown.Meant != "" {
 			location.Dir, location.Culture, location.Neutral = path.Dir(folder), tag, false
+			if err != nil {
+				location.Unknown, location.Culture = unknown, unknown.Meant
+				location.Meant = path.Join(path.Dir(folder), string(unknown.Meant), "LC_MESSAGES", path.Base(p))
+			}
 			return location
 		}
 	}
