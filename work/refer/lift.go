@@ -18,9 +18,10 @@ import (
 	"zelvik/files"
 	"zelvik/finding"
 	"zelvik/format"
-	"zelvik/lift"
+	"zelvik/language"
 	"zelvik/message"
 	"zelvik/project"
+	"zelvik/toolkit/all"
 )
 
 // Lift is the plan that moves texts out of layouts and code into catalogs.
@@ -51,7 +52,7 @@ type Lifted struct {
 	Certain bool   `json:"certain"`
 	Doubt   string `json:"doubt,omitempty"`
 
-	found lift.Found
+	found language.Text
 	file  *source
 	home  *project.Family
 }
@@ -59,7 +60,7 @@ type Lifted struct {
 // source is a layout or a file of code.
 type source struct {
 	path string
-	kind *lift.Kind
+	kind *language.Kind
 	data []byte
 }
 
@@ -76,7 +77,7 @@ var outside = map[string]bool{"test": true, "tests": true, "androidTest": true, 
 // those that can be moved without a look: the source catalog gets them behind
 // the other texts of their screen, and the file refers to their keys.
 func LiftTexts(w *project.Workspace, paths []string, o LiftOptions) (*Lift, error) {
-	files, err := sources(w.Disk, paths, false)
+	files, err := walk(w.Disk, paths, all.Of)
 	if err != nil {
 		return nil, err
 	}
@@ -87,6 +88,9 @@ func LiftTexts(w *project.Workspace, paths []string, o LiftOptions) (*Lift, erro
 	var group errgroup.Group
 	group.SetLimit(runtime.GOMAXPROCS(0))
 	for i, file := range files {
+		if file.kind.Texts == nil {
+			continue
+		}
 		group.Go(func() error {
 			found[i] = texts(w, file)
 			return nil
@@ -108,14 +112,16 @@ func LiftTexts(w *project.Workspace, paths []string, o LiftOptions) (*Lift, erro
 // of the rule hardcoded-text. Code is left to Lift: reading all of it takes too
 // long for every save.
 func Hardcoded(w *project.Workspace, paths []string) ([]finding.Finding, error) {
-	files, err := sources(w.Disk, paths, false)
+	files, err := walk(w.Disk, paths, all.Of)
 	if err != nil {
 		return nil, err
 	}
 	var list []finding.Finding
 	for _, file := range files {
-		if !file.kind.Layout {
+		if file.kind.Glued != nil {
 			list = append(list, glued(file)...)
+		}
+		if !file.kind.Layout {
 			continue
 		}
 		for _, t := range texts(w, file) {
@@ -136,7 +142,7 @@ func glued(file *source) []finding.Finding {
 	text := string(file.data)
 	var list []finding.Finding
 	lines := finding.NewLines(text)
-	for _, g := range lift.GluedIn(text) {
+	for _, g := range file.kind.Glued(text) {
 		line, column := lines.At(g.At)
 		list = append(list, finding.Finding{
 			Rule: "glued-text", Severity: finding.Warning, Path: file.path, Line: line, Column: column,
@@ -146,19 +152,8 @@ func glued(file *source) []finding.Finding {
 	return list
 }
 
-// sources lists the layouts below the paths, and the files of code where not
-// only layouts are asked for.
-func sources(disk *files.Disk, paths []string, layouts bool) ([]*source, error) {
-	return walk(disk, paths, func(at string) *lift.Kind {
-		if kind := lift.Of(filepath.ToSlash(at)); kind != nil && (kind.Layout || !layouts) {
-			return kind
-		}
-		return nil
-	})
-}
-
 // walk reads the files below the paths that have a kind.
-func walk(disk *files.Disk, paths []string, kindOf func(at string) *lift.Kind) ([]*source, error) {
+func walk(disk *files.Disk, paths []string, kindOf func(path string) *language.Kind) ([]*source, error) {
 	var list []*source
 	for _, p := range paths {
 		err := disk.Walk(p, func(at string, d fs.DirEntry, err error) error {
@@ -170,7 +165,7 @@ func walk(disk *files.Disk, paths []string, kindOf func(at string) *lift.Kind) (
 			case !d.Type().IsRegular():
 				return nil
 			}
-			kind := kindOf(at)
+			kind := kindOf(filepath.ToSlash(at))
 			if kind == nil {
 				return nil
 			}
@@ -194,17 +189,17 @@ func walk(disk *files.Disk, paths []string, kindOf func(at string) *lift.Kind) (
 // texts finds the texts of one file, with the family that they belong to.
 func texts(w *project.Workspace, file *source) []Lifted {
 	home := catalogFor(w, file)
-	o := lift.Options{Table: "Resources"}
+	o := language.Options{Table: "Resources"}
 	if home != nil {
 		o.Table, o.ByID = home.Table, byID(home)
-		if home.Format.Name == "resx" {
-			o.Namespace = namespace(home)
+		if file.kind.Namespace != nil {
+			o.Namespace = file.kind.Namespace(w.Disk, filepath.FromSlash(home.Dir))
 		}
 	}
 	var list []Lifted
 	text := string(file.data)
 	lines := finding.NewLines(text)
-	for _, f := range file.kind.Find(filepath.ToSlash(file.path), text, o) {
+	for _, f := range file.kind.Texts(filepath.ToSlash(file.path), text, o) {
 		if status.Stays(message.Plain(f.Text), w.Config.Verify.Names) {
 			continue
 		}
@@ -260,20 +255,6 @@ func byID(f *project.Family) bool {
 	return true
 }
 
-// namespace guesses the namespace of the class made of .NET resources: that of
-// the project file above them, and the folders between; "" where there is none.
-func namespace(f *project.Family) string {
-	for at, rest := filepath.FromSlash(f.Dir), ""; ; at = filepath.Dir(at) {
-		if projects, _ := filepath.Glob(filepath.Join(at, "*.csproj")); len(projects) > 0 {
-			return strings.TrimSuffix(filepath.Base(projects[0]), ".csproj") + rest
-		}
-		rest = "." + filepath.Base(at) + rest
-		if up := filepath.Dir(at); up == at || at == "." {
-			return ""
-		}
-	}
-}
-
 // propose gives every text a key: the one that the catalog has for it already,
 // or one made of its screen and its words. The same text twice has one key.
 func propose(w *project.Workspace, l *Lift) {
@@ -320,7 +301,7 @@ func propose(w *project.Workspace, l *Lift) {
 
 // freshKey makes a key that the catalog does not have, in the catalog's style.
 func freshKey(t *Lifted, c *catalog.Catalog, taken map[string]bool) string {
-	words := lift.Words(t.Text)
+	words := language.Words(t.Text)
 	words = slices.DeleteFunc(words, func(word string) bool {
 		return strings.ContainsFunc(word, func(r rune) bool { return r > 0x7e })
 	})
@@ -328,12 +309,12 @@ func freshKey(t *Lifted, c *catalog.Catalog, taken map[string]bool) string {
 		words = words[:4]
 	}
 	if len(words) == 0 {
-		words = lift.Words(t.found.ID)
+		words = language.Words(t.found.ID)
 	}
 	if len(words) == 0 {
 		words = []string{"text"}
 	}
-	stem := lift.Words(t.Screen)
+	stem := language.Words(t.Screen)
 	if len(stem) > 0 && words[0] == stem[0] {
 		stem = stem[1:]
 	}

@@ -12,40 +12,10 @@ import (
 	"zelvik/files"
 	"zelvik/finding"
 	"zelvik/format"
-	"zelvik/lift"
+	"zelvik/language"
 	"zelvik/project"
+	"zelvik/toolkit/all"
 )
-
-// reference is a way in which layouts or code refer to a key of a format's
-// catalogs.
-type reference struct {
-	formats string
-	endings string
-	// pattern holds KEY for the key as it is, NAME for the key as a name in code
-	// and TABLE for the base name of the catalog's files.
-	pattern string
-	// certain says that nothing else is spelled so.
-	certain bool
-}
-
-// references lists them, by the platforms' documentation; adding one is adding
-// its line.
-var references = []reference{
-	{"android", ".xml", `@(?:string|plurals|array)/(KEY)`, true},
-	{"android", ".kt .java", `\bR\.(?:string|plurals|array)\.(NAME)`, true},
-	{"resx", ".xaml .axaml", `\{x:Static\s+\w+:TABLE\.(NAME)`, true},
-	{"resx", ".cs", `\bTABLE\.(NAME)`, true},
-	{"properties", ".fxml", `="%(KEY)`, true},
-	{"properties", ".java .kt", `\bgetString\(\s*"(KEY)`, true},
-	{"strings stringsdict xcstrings", ".swift .m", `(?:NSLocalizedString\(\s*@?|String\(localized:\s*|LocalizedStringKey\(\s*|LocalizedStringResource\(\s*)"(KEY)`, true},
-	{"qt", ".ui", `<string\b[^>]*\bid="(KEY)`, true},
-	{"qt", ".cpp .cc .cxx .h", `\bqtTrId\(\s*"(KEY)`, true},
-	{"arb", ".dart", `\bAppLocalizations\.of\([^)]*\)[!?]?\.(NAME)`, true},
-	{"winrc", ".h .rc", `#define\s+(KEY)`, true},
-	{"winrc", ".cpp .cc .cxx", `\bLoadString[AW]?\([^,;]*,\s*(KEY)`, true},
-	{"", ".yaml .yml", `\b(?:key|hint):\s*["']?(KEY)`, true}, // our own screens
-	{"", ".kt .java .cs .swift .m .dart .ts .tsx .js .cpp .cc .cxx .h .fxml .xaml", `["'](KEY)["']`, false},
-}
 
 // Mention is a place that may refer to a key, and is left to a person.
 type Mention struct {
@@ -56,46 +26,62 @@ type Mention struct {
 	Text string `json:"text"`
 }
 
+// quoted is a key between quotes, which may be meant as one.
+var quoted = language.LookUp{Pattern: `["'](KEY)["']`}
+
 // referring finds the places in a file that refer to a key: those that are
 // certain as replacements, the others as mentions.
 func referring(f *project.Family, file *source, old, fresh string) (changes []format.Replacement, mentions []Mention) {
 	text := string(file.data)
-	if !strings.Contains(text, old) && !strings.Contains(text, lift.Identifier(old)) {
+	if !strings.Contains(text, old) && !strings.Contains(text, language.Identifier(old)) || !strings.Contains(text, file.kind.Mark) {
 		return nil, nil
 	}
-	if ext := path.Ext(file.path); (ext == ".yaml" || ext == ".yml") && !strings.Contains(text, "body:") {
-		return nil, nil
+	told := func(from, to int) bool {
+		return slices.ContainsFunc(changes, func(c format.Replacement) bool { return c.Start <= from && to <= c.End })
 	}
-	var lines *finding.Lines
-	for _, r := range references {
-		if r.formats != "" && !slices.Contains(strings.Fields(r.formats), f.Format.Name) || !slices.Contains(strings.Fields(r.endings), path.Ext(file.path)) {
+	for i := range file.kind.LookUps {
+		lookUp := &file.kind.LookUps[i]
+		if lookUp.Formats != nil && !slices.Contains(lookUp.Formats, f.Format.Name) {
 			continue
 		}
-		named := strings.Contains(r.pattern, "NAME")
-		pattern := strings.NewReplacer("KEY", regexp.QuoteMeta(old), "NAME", regexp.QuoteMeta(lift.Identifier(old)), "TABLE", regexp.QuoteMeta(path.Base(f.Table))).Replace(r.pattern)
-		for _, m := range regexp.MustCompile(pattern).FindAllStringSubmatchIndex(text, -1) {
-			from, to := m[2], m[3]
-			if to < len(text) && (wordByte(text[to]) || !named && text[to] == '.') || slices.ContainsFunc(changes, func(c format.Replacement) bool { return c.Start <= from && to <= c.End }) {
-				continue // a longer key, or told already
+		now := fresh
+		if lookUp.Named() {
+			now = language.Identifier(fresh)
+		}
+		for _, at := range uses(f, lookUp, text, old) {
+			if !told(at[0], at[1]) {
+				changes = append(changes, format.Replacement{Start: at[0], End: at[1], Text: now})
 			}
-			if r.certain {
-				now := fresh
-				if named {
-					now = lift.Identifier(fresh)
-				}
-				changes = append(changes, format.Replacement{Start: from, End: to, Text: now})
-				continue
-			}
-			if lines == nil {
-				lines = finding.NewLines(text)
-			}
-			line, column := lines.At(from)
-			start := strings.LastIndexByte(text[:from], '\n') + 1
-			end, _, _ := bytes.Cut(file.data[start:], []byte("\n"))
-			mentions = append(mentions, Mention{file.path, line, column, strings.TrimSpace(string(end))})
 		}
 	}
+	if !file.kind.Quoted {
+		return changes, nil
+	}
+	var lines *finding.Lines
+	for _, at := range uses(f, &quoted, text, old) {
+		if told(at[0], at[1]) {
+			continue
+		}
+		if lines == nil {
+			lines = finding.NewLines(text)
+		}
+		line, column := lines.At(at[0])
+		start := strings.LastIndexByte(text[:at[0]], '\n') + 1
+		end, _, _ := bytes.Cut(file.data[start:], []byte("\n"))
+		mentions = append(mentions, Mention{file.path, line, column, strings.TrimSpace(string(end))})
+	}
 	return changes, mentions
+}
+
+// uses gives the spans of a key in the look-ups of a text.
+func uses(f *project.Family, lookUp *language.LookUp, text, key string) (list [][2]int) {
+	pattern := strings.NewReplacer("KEY", regexp.QuoteMeta(key), "NAME", regexp.QuoteMeta(language.Identifier(key)), "TABLE", regexp.QuoteMeta(path.Base(f.Table))).Replace(lookUp.Pattern)
+	for _, m := range regexp.MustCompile(pattern).FindAllStringSubmatchIndex(text, -1) {
+		if to := m[3]; to == len(text) || !wordByte(text[to]) && (lookUp.Named() || text[to] != '.') { // else it is a longer key
+			list = append(list, [2]int{m[2], to})
+		}
+	}
+	return list
 }
 
 func wordByte(c byte) bool {
@@ -153,15 +139,5 @@ func referrers(w *project.Workspace, f *project.Family) ([]*source, error) {
 	} else if dir == "." || !w.Disk.Inside(".", top) {
 		top = dir
 	}
-	var endings []string
-	for _, r := range references {
-		endings = append(endings, strings.Fields(r.endings)...)
-	}
-	return walk(w.Disk, []string{top}, func(at string) *lift.Kind {
-		name := filepath.ToSlash(at)
-		if !slices.Contains(endings, path.Ext(name)) || path.Ext(name) == ".xml" && (strings.HasPrefix(path.Base(path.Dir(name)), "values") || lift.Of(name) == nil && !strings.Contains(name, "/res/")) {
-			return nil
-		}
-		return &lift.Kind{}
-	})
+	return walk(w.Disk, []string{top}, all.Referring)
 }

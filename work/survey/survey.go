@@ -13,6 +13,7 @@ import (
 	"zelvik/files"
 	"zelvik/project"
 	"zelvik/project/stage"
+	"zelvik/toolkit/all"
 	"zelvik/verify"
 )
 
@@ -133,26 +134,15 @@ func (s *Survey) beside(disk *files.Disk, dir string) error {
 	})
 }
 
-// other tells layouts and manifests by their names, as the platforms do.
+// other tells layouts and manifests of the toolkits; "" for what is none.
 func other(at string) (kind, of string) {
-	name, folder := path.Base(at), path.Base(path.Dir(at))
-	switch ext := path.Ext(name); {
-	case name == "AndroidManifest.xml":
-		return "manifest", "Android"
-	case name == "Info.plist":
-		return "manifest", "Apple"
-	case strings.HasSuffix(name, ".csproj"), name == "Package.appxmanifest":
-		return "manifest", ".NET"
-	case ext == ".xml" && (folder == "layout" || strings.HasPrefix(folder, "layout-")):
-		return "layout", "Android"
-	case ext == ".xaml":
-		return "layout", "XAML"
-	case ext == ".ui":
-		return "layout", "Qt"
-	case ext == ".fxml":
-		return "layout", "JavaFX"
-	case ext == ".storyboard", ext == ".xib":
-		return "layout", "Apple"
+	for _, t := range all.Toolkits {
+		switch {
+		case t.Manifest != nil && t.Manifest(at):
+			return "manifest", t.Name
+		case t.Layout != nil && t.Layout(at):
+			return "layout", t.Name
+		}
 	}
 	return "", ""
 }

@@ -1,4 +1,4 @@
-package lift
+package language
 
 import (
 	"os"
@@ -8,9 +8,6 @@ import (
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
-	"pgregory.net/rapid"
-
-	"zelvik/format"
 )
 
 func TestHuman(t *testing.T) {
@@ -39,9 +36,8 @@ func TestLiterals(t *testing.T) {
 		"a.ts":    {"const a = 'One', b = \"Two\", c = `Three ${n + 1} four`;": {"One", "Two", "Three ${n + 1} four"}},
 		"a.cpp":   {`auto a = "One"; auto b = L"Two"; char c = 'x'; #include "x.h"`: {"One", "Two"}},
 	} {
-		kind := Of(name)
-		require.NotNil(t, kind, name)
-		l := map[string]*language{"a.kt": {table: "kotlin"}, "a.java": {table: "java"}, "a.swift": {table: "swift"}, "a.cs": {table: "csharp"}, "a.dart": {table: "dart"}, "a.ts": {table: "typescript"}, "a.cpp": {table: "cpp"}}[name]
+		l := of(name)
+		require.NotNil(t, l, name)
 		for code, want := range cases {
 			var got []string
 			for _, lit := range l.literals(code) {
@@ -56,21 +52,14 @@ func TestLiterals(t *testing.T) {
 	}
 }
 
-// Any file: what is found lies in it, and putting in the references gives a
-// file in which those texts are not found again.
-func TestAnyFile(t *testing.T) {
-	names := []string{"res/layout/a.xml", "a.xaml", "a.ui", "a.fxml", "a.kt", "a.java", "a.swift", "a.cs", "a.dart", "a.ts", "a.cpp"}
-	pieces := rapid.SampledFrom([]string{"<a ", "text=", `"Book a crossing"`, "'x y'", `"""`, "`", "\n", "setText(", ")", "Text(", "<string>", "Tap here", "</string>", "</a>", ">", `\`, `"`, "$n", "{", "}", "é", "Content=", "android:text=", "/*", "//", "\\(", " + "})
-	rapid.Check(t, func(t *rapid.T) {
-		name := rapid.SampledFrom(names).Draw(t, "name")
-		text := strings.Join(rapid.SliceOfN(pieces, 0, 30).Draw(t, "pieces"), "")
-		for _, f := range Of(name).Find(name, text, Options{Table: "Resources", Namespace: "N", ByID: true}) {
-			require.True(t, 0 <= f.From && f.From < f.To && f.To <= len(text), "%d %d", f.From, f.To)
-			require.NotEmpty(t, f.Reference("key"))
-			_, err := format.Patch([]byte(text), f.With("key"))
-			require.NoError(t, err)
+// of gives the language of a file.
+func of(name string) *Language {
+	for _, l := range Languages {
+		if l.Matches(name) {
+			return l
 		}
-	})
+	}
+	return nil
 }
 
 func TestScreens(t *testing.T) {
@@ -78,7 +67,7 @@ func TestScreens(t *testing.T) {
 		"res/layout/activity_booking.xml": "booking", "BookingPage.xaml": "booking", "ui/mainwindow.ui": "mainwindow",
 		"harbour_map.fxml": "harbour_map", "BoardingPassView.swift": "boarding_pass", "main.cpp": "main", "app/AndroidManifest.xml": "app",
 	} {
-		assert.Equal(t, want, screen(p), p)
+		assert.Equal(t, want, Screen(p), p)
 	}
 	assert.Equal(t, []string{"show", "it", "to", "html", "reader", "2"}, Words("Show it to HTMLReader 2"))
 }
@@ -88,7 +77,7 @@ func BenchmarkCode(b *testing.B) {
 	text := strings.Repeat("        button.setText(\"Book a crossing\"); // and go on\n        int n = compute(a, b) + 12;\n", 2000)
 	b.SetBytes(int64(len(text)))
 	for b.Loop() {
-		Of("a.java").Find("a.java", text, Options{})
+		Java.Texts("a.java", text, Options{})
 	}
 }
 
@@ -135,7 +124,12 @@ func TestGlued(t *testing.T) {
 		{`s += getString(R.string.a)`, ""},
 		{`x = "tr(\"a\") + b"`, ""},
 	} {
-		found := GluedIn("\n    " + test.code + "\n")
+		var found []Glued
+		for _, l := range Languages {
+			if l.asks != nil && found == nil {
+				found = l.glued("\n    " + test.code + "\n")
+			}
+		}
 		if test.with == "" {
 			assert.Empty(t, found, test.code)
 		} else if assert.Len(t, found, 1, test.code) {

@@ -1,11 +1,9 @@
-package lift
+package language
 
 import (
 	"iter"
-	"regexp"
 	"slices"
 	"strings"
-	"sync"
 )
 
 // Glued is a place where code joins a text of a catalog with something else.
@@ -16,28 +14,13 @@ type Glued struct {
 	Look, With string
 }
 
-// lookUp finds the beginnings of look-ups: what asks a catalog for a text, in the
-// words of each platform.
-var lookUp = sync.OnceValue(func() *regexp.Regexp {
-	return regexp.MustCompile(`\b(?:getString|getText|stringResource)\(\s*R\.string\.|` +
-		`\b\w*(?:[bB]undle|[mM]essages|[rR]esources)\w*\.(?:getString|GetString)\(\s*"|` +
-		`\bNSLocalizedString\(|\bString\(localized:|` +
-		`\b(?:Resources|AppResources|Strings)\.[A-Z]\w*|\b_?[lL]ocalizer\[\s*"|` +
-		`\bAppLocalizations\.of\(\w+\)!?\.\w+|\bl10n\.\w+|` +
-		`(?:\bi18n\.|\$|\bthis\.\$)t\(\s*['"]|\bt\(\s*['"]|\b(?:QObject::)?tr\(\s*"|\bqtTrId\(\s*"`)
-})
-
-// marks are what a line has that looks a text up.
-var marks = []string{"tring(", "etText(", "stringResource(", "localized:", "esources.", "Strings.", "ocalizer[", "ocalizations.", "l10n.", "t(", "tr(", "qtTrId("}
-
-// lookUps finds the look-ups of a text, in lines that have a mark: few do, and
-// expressions are slow.
-func lookUps(text string) iter.Seq[[2]int] {
+// lookUps finds the look-ups in a text.
+func (l *Language) lookUps(text string) iter.Seq[[2]int] {
 	return func(yield func([2]int) bool) {
 		at := 0
 		for line := range strings.Lines(text) {
-			if slices.ContainsFunc(marks, func(mark string) bool { return strings.Contains(line, mark) }) {
-				for _, span := range lookUp().FindAllStringIndex(line, -1) {
+			if slices.ContainsFunc(l.marks, func(mark string) bool { return strings.Contains(line, mark) }) {
+				for _, span := range l.asks.re().FindAllStringIndex(line, -1) {
 					if !yield([2]int{at + span[0], at + span[1]}) {
 						return
 					}
@@ -48,14 +31,14 @@ func lookUps(text string) iter.Seq[[2]int] {
 	}
 }
 
-// GluedIn finds the places in a file of code.
-func GluedIn(text string) []Glued {
+// glued finds the places in a file of the language.
+func (l *Language) glued(text string) []Glued {
 	if len(text) > largest || !strings.Contains(text, "+") {
 		return nil
 	}
 	var list []Glued
 	last := -1 // the line of the last one: a sentence is told once
-	for span := range lookUps(text) {
+	for span := range l.lookUps(text) {
 		line := strings.LastIndexByte(text[:span[0]], '\n') + 1
 		start := strings.TrimSpace(text[line:span[0]])
 		if line == last || strings.HasPrefix(start, "//") || strings.HasPrefix(start, "*") || strings.HasPrefix(start, "#") || quotes(text[line:span[0]]) {

@@ -1,4 +1,4 @@
-package lift
+package language
 
 import (
 	"regexp"

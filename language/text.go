@@ -1,7 +1,11 @@
-// Package lift finds text that people read in layouts and in code, where it
-// should stand in a catalog. It knows files, not projects: which catalog a text
-// goes to, and under which key, is decided by its caller.
-package lift
+// Package language knows files that people write programs in: the texts in them that
+// readers see and that should stand in a catalog, and the places that ask a catalog
+// for a key. Each language is a value in a file of its own and in the list Languages.
+// The layouts of toolkits are such files, too: package toolkit has them as Kinds.
+//
+// It knows files, not projects: which catalog a text goes to, and under which key, is
+// decided by its caller.
+package language
 
 import (
 	"path"
@@ -11,8 +15,8 @@ import (
 	"zelvik/format"
 )
 
-// Found is one text.
-type Found struct {
+// Text is a text in a file.
+type Text struct {
 	// From and To span what is replaced: the value of an attribute, a literal
 	// with its quotes.
 	From, To int
@@ -32,59 +36,6 @@ type Found struct {
 	With func(key string) []format.Replacement
 	// Reference is how the file refers to a key, for people.
 	Reference func(key string) string
-}
-
-// Kind is a kind of files in which texts are found.
-type Kind struct {
-	// Name is the toolkit's or the language's.
-	Name string
-	// Layout says that it is a layout, in which a text in a place for texts is
-	// one without doubt.
-	Layout bool
-	// Formats are those of the catalogs its texts belong in, best first.
-	Formats []string
-	matches func(path string) bool
-	find    func(path, text string, o Options) []Found
-}
-
-// Options say what is known of the catalog.
-type Options struct {
-	// Table is the base name of the catalog's files: the class of .NET resources.
-	Table string
-	// Namespace is that of the class.
-	Namespace string
-	// ByID says that the catalog's keys are ids, and not the texts themselves.
-	ByID bool
-}
-
-// Kinds lists all kinds. Adding one is adding its line here.
-var Kinds = []*Kind{
-	androidLayout, xaml, qtForm, fxml,
-	kotlin, java, swift, csharp, dart, typescript, cpp,
-}
-
-// Of gives the kind of a file by its path, or nil.
-func Of(path string) *Kind {
-	for _, k := range Kinds {
-		if k.matches(path) {
-			return k
-		}
-	}
-	return nil
-}
-
-// Find finds the texts in a file of the kind.
-func (k *Kind) Find(path, text string, o Options) []Found { return k.find(path, text, o) }
-
-func ending(endings ...string) func(string) bool {
-	return func(p string) bool {
-		for _, e := range endings {
-			if strings.HasSuffix(p, e) {
-				return true
-			}
-		}
-		return false
-	}
 }
 
 var (
@@ -134,9 +85,9 @@ func Human(text string, alone bool) bool {
 	return words > 1 && lower && len(first) > 0 && unicode.IsUpper(first[0])
 }
 
-// screen gives the name of a view from its file's: booking of
+// Screen gives the name of a view from its file's: booking of
 // activity_booking.xml and BookingPage.xaml.
-func screen(p string) string {
+func Screen(p string) string {
 	name := path.Base(p)
 	if name == "AndroidManifest.xml" {
 		return "app"
@@ -186,4 +137,14 @@ func Words(text string) []string {
 	}
 	flush()
 	return list
+}
+
+// Identifier spells a key as the classes made of resources do.
+func Identifier(key string) string {
+	return strings.Map(func(r rune) rune {
+		if r == '_' || r >= '0' && r <= '9' || r >= 'A' && r <= 'Z' || r >= 'a' && r <= 'z' || r > 0x7f {
+			return r
+		}
+		return '_'
+	}, key)
 }
