@@ -114,35 +114,7 @@ func (p *parser) tag(name string, c *catalog.Catalog) bool {
 func (p *parser) unit() {
 	u := unit{name: doc.Nowhere, source: doc.NoElement, target: doc.NoElement, segment: doc.NoElement, allNotes: doc.NoElement, data: map[string]string{}}
 	e := catalog.Entry{Offset: p.From}
-	key := ""
-	for _, a := range p.Attributes {
-		value := p.Unescape(a.ValueFrom, a.ValueTo)
-		switch a.Name {
-		case "id":
-			u.id = value
-			if known := p.keys[value]; known != "" {
-				key, u.name = known, doc.Span{From: a.ValueFrom, To: a.ValueTo}
-			} else if !u.name.There() {
-				key, u.name = value, doc.Span{From: a.ValueFrom, To: a.ValueTo}
-			}
-		case "resname", "name":
-			if value != "" && p.keys[u.id] == "" {
-				key, u.name = value, doc.Span{From: a.ValueFrom, To: a.ValueTo}
-			}
-		case "translate":
-			e.Fixed = value == "no"
-		case "approved":
-			if value == "yes" {
-				u.state = "final"
-			}
-		case "maxwidth":
-			if unit, _ := p.Value("size-unit"); unit == "char" {
-				e.Limit = number(value)
-			}
-		case "slr:sizeRestriction":
-			e.Limit = number(value[strings.IndexByte(value, ',')+1:])
-		}
-	}
+	key := p.attributes(&u, &e)
 	if p.Lone {
 		return
 	}
@@ -188,6 +160,39 @@ func (p *parser) unit() {
 		}
 	}, "trans-unit", "unit")
 	p.add(u, e, key, notes)
+}
+
+// attributes reads those of a unit, and gives its key.
+func (p *parser) attributes(u *unit, e *catalog.Entry) (key string) {
+	for _, a := range p.Attributes {
+		value := p.Unescape(a.ValueFrom, a.ValueTo)
+		switch a.Name {
+		case "id":
+			u.id = value
+			if known := p.keys[value]; known != "" {
+				key, u.name = known, doc.Span{From: a.ValueFrom, To: a.ValueTo}
+			} else if !u.name.There() {
+				key, u.name = value, doc.Span{From: a.ValueFrom, To: a.ValueTo}
+			}
+		case "resname", "name":
+			if value != "" && p.keys[u.id] == "" {
+				key, u.name = value, doc.Span{From: a.ValueFrom, To: a.ValueTo}
+			}
+		case "translate":
+			e.Fixed = value == "no"
+		case "approved":
+			if value == "yes" {
+				u.state = "final"
+			}
+		case "maxwidth":
+			if unit, _ := p.Value("size-unit"); unit == "char" {
+				e.Limit = number(value)
+			}
+		case "slr:sizeRestriction":
+			e.Limit = number(value[strings.IndexByte(value, ',')+1:])
+		}
+	}
+	return key
 }
 
 // extracted is the note that Apple's extraction writes where there is none.
