@@ -22,6 +22,8 @@ import (
 var (
 	families = flag.Int("families", 1, "how many random families TestMeaning makes")
 	first    = flag.Int("first", 0, "the number of the first of them")
+	// CI runs all of what takes long; without it a part is run that shows most faults.
+	runAll = flag.Bool("all", false, "try large files in every format")
 )
 
 // maker makes random families of nasty texts.

@@ -82,6 +82,7 @@ func TestScripts(t *testing.T) {
 	require.NotEmpty(t, scripts)
 	for _, path := range scripts {
 		t.Run(strings.TrimSuffix(filepath.Base(path), ".txtar"), func(t *testing.T) {
+			t.Parallel()
 			archive, err := txtar.ParseFile(path)
 			require.NoError(t, err)
 			dir := t.TempDir()

@@ -110,7 +110,7 @@ func TestKilled(t *testing.T) {
 			assert.Empty(t, leftovers(t, whole))
 			states := map[string]int{}
 			for aim := range aims {
-				turns := 4
+				turns := 2
 				if *runAll {
 					turns = 18
 				}

@@ -20,13 +20,18 @@ import (
 func TestPictures(t *testing.T) {
 	t.Parallel()
 	dir := copyDemo(t)
-	require.Zero(t, run(t, dir, "draw", "--out", "one", "--scale", "0.5").status)
-	require.Zero(t, run(t, dir, "draw", "--out", "large", "--type", "200", "--cultures", "en,ar,ja", "--dark").status)
-	require.Zero(t, run(t, dir, "draw", "--out", "sheets", "--sheet", "--scale", "0.5").status)
+	whole := *runAll || os.Getenv("ZELVIK_WRITE") != ""
+	if !whole {
+		require.Zero(t, run(t, dir, "draw", "--out", "one", "--scale", "0.5", "--cultures", "en,ar").status)
+	} else {
+		require.Zero(t, run(t, dir, "draw", "--out", "one", "--scale", "0.5").status)
+		require.Zero(t, run(t, dir, "draw", "--out", "large", "--type", "200", "--cultures", "en,ar,ja", "--dark").status)
+		require.Zero(t, run(t, dir, "draw", "--out", "sheets", "--sheet", "--scale", "0.5").status)
+	}
 	var have strings.Builder
 	files, err := filepath.Glob(filepath.Join(dir, "*", "*.png"))
 	require.NoError(t, err)
-	require.Greater(t, len(files), 150)
+	require.Greater(t, len(files), 20)
 	for _, file := range files {
 		data, err := os.ReadFile(file)
 		require.NoError(t, err)
@@ -49,5 +54,10 @@ func TestPictures(t *testing.T) {
 	}
 	want, err := os.ReadFile(golden)
 	require.NoError(t, err)
-	assert.Equal(t, string(want), have.String())
+	if whole {
+		assert.Equal(t, string(want), have.String())
+	}
+	for line := range strings.Lines(have.String()) {
+		assert.Contains(t, string(want), line)
+	}
 }

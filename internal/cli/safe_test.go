@@ -409,12 +409,15 @@ func TestStreams(t *testing.T) {
 		t.Skip("needs /dev/full")
 	}
 	dir := small(t)
-	for _, args := range []string{
+	for i, args := range []string{
 		"survey", "survey --output json", "verify", "verify --output json", "table", "table --output json", "table --output csv", "table --output html", "formats", "formats --output json", "rules", "rules text-missing", "cultures", "cultures de --output json",
 		"trace a --culture de", "trace a --culture de --output json", "set a x --dry-run", "reconcile --dry-run", "reconcile --output json --dry-run", "convert res/values/strings.xml --to arb", "convert res --to arb --out o --output json --replace", "lift", "lift --output json",
 		"pseudo --dry-run", "rename a c --dry-run", "draw screens/one.yaml --cultures en --output json", "draw screens/one.yaml --cultures en", "accessors res --language go --package text --out g --dry-run", "handoff --out ex --dry-run", "draft --output json --dry-run", "merge res/values/strings.xml res/values/strings.xml res/values/strings.xml --out -",
 		"--help", "verify --help", "--version", "demo", "survey --growth", "survey --growth --output json",
 	} {
+		if !*runAll && i%5 != 0 {
+			continue
+		}
 		for _, to := range []string{">/dev/full", ">&-"} {
 			command := exec.Command("sh", "-c", program+" "+args+" "+to)
 			command.Dir = dir

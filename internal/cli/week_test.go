@@ -29,6 +29,9 @@ func TestWeek(t *testing.T) {
 	t.Parallel()
 	needGit(t)
 	for _, to := range []string{"android", "strings", "xcstrings", "resx", "arb", "properties", "json", "po", "qt", "xliff", "sheet", "winrc"} {
+		if !*runAll && !slices.Contains([]string{"android", "xcstrings", "po"}, to) {
+			continue
+		}
 		t.Run(to, func(t *testing.T) {
 			w := &week{T: t, dir: t.TempDir(), format: to}
 			all := t.TempDir()
