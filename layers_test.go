@@ -59,7 +59,7 @@ var floors = [][]string{
 	{"cmd/zelvik", "internal/judge"},
 }
 
-// floor gives the number of a package's floor: an exact name counts before a
+// floor returns the number of a package's floor: an exact name counts before a
 // pattern; -1 when it has none.
 func floor(pkg string) int {
 	found := -1

@@ -47,7 +47,7 @@ func TestLayout(t *testing.T) {
 	}{
 		{"fits", accessor.Layout{Width: 40, Indent: 2}, "  call(first, inner(a, b), name: value);"},
 		{"a line each", accessor.Layout{Width: 30, Indent: 2, Comma: true}, "  call(\n    first,\n    inner(a, b),\n    name: value,\n  );"},
-		{"no comma behind the last", accessor.Layout{Width: 30, Indent: 2}, "  call(\n    first,\n    inner(a, b),\n    name: value\n  );"},
+		{"no comma after the last", accessor.Layout{Width: 30, Indent: 2}, "  call(\n    first,\n    inner(a, b),\n    name: value\n  );"},
 		{"inner lists and parts, too", accessor.Layout{Width: 13, Indent: 2, Hang: 4}, "  call(\n    first,\n    inner(\n      a,\n      b\n    ),\n    name:\n        value\n  );"},
 		{"closed, the items in a line", accessor.Layout{Width: 39, Indent: 4, Closed: true}, "  call(\n      first, inner(a, b), name: value);"},
 		{"closed, a line each", accessor.Layout{Width: 30, Indent: 4, Closed: true}, "  call(\n      first,\n      inner(a, b),\n      name: value);"},
@@ -68,7 +68,7 @@ func TestConditionsAreBroken(t *testing.T) {
 		want    string
 	}{
 		{"fits", accessor.Layout{Width: 80, Hang: 4}, false, rule, "  if (" + rule + ") {"},
-		{"behind operators", accessor.Layout{Width: 40, Hang: 4}, false, rule, "  if ((v == 0 && i != 1) ||\n      (v == 0 && i >= 5) ||\n      f > 12) {"},
+		{"after operators", accessor.Layout{Width: 40, Hang: 4}, false, rule, "  if ((v == 0 && i != 1) ||\n      (v == 0 && i >= 5) ||\n      f > 12) {"},
 		{"before operators", accessor.Layout{Width: 40, Hang: 8}, true, rule, "  if ((v == 0 && i != 1)\n          || (v == 0 && i >= 5)\n          || f > 12) {"},
 		{"filled", accessor.Layout{Width: 50, Hang: 4, Filled: true}, false, rule, "  if ((v == 0 && i != 1) || (v == 0 && i >= 5) ||\n      f > 12) {"},
 		{"and, where nothing is outside of it", accessor.Layout{Width: 20, Hang: 4}, false, "v == 0 && (i < 2 || i > 4)", "  if (v == 0 &&\n      (i < 2 || i > 4)) {"},

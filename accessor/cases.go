@@ -37,7 +37,7 @@ const maxCalls = 200
 // counts are asked of members that count.
 var counts = []string{"0", "1", "2", "3", "5", "11", "21"}
 
-// Checks gives the cases of all cultures: members with numbers for every count,
+// Checks returns the cases of all cultures: members with numbers for every count,
 // the others once. What takes decimals, dates or amounts is left to the
 // platform. It is called before the texts are moved to bundles.
 func (m *Model) Checks() []Checks {
@@ -127,7 +127,7 @@ func selected(m message.Message) map[string][]string {
 	return words
 }
 
-// answer gives the text that a culture shows for a member, and whose it is.
+// answer returns the text that a culture shows for a member, and whose it is.
 func (m *Model) answer(c Culture, i int) (string, culture.Tag) {
 	for _, tag := range c.Fallback {
 		for _, other := range m.Cultures {

@@ -11,7 +11,7 @@ type Layout struct {
 	Width  int  // of a line, in characters
 	Indent int  // of the items of a list that is broken, in columns
 	Hang   int  // of a part that goes on in the next line, in columns
-	Comma  bool // behind the last item of a list that is broken
+	Comma  bool // after the last item of a list that is broken
 	// Closed lists end in the line of their last item, and a list whose items
 	// fit into a line stays one line.
 	Closed bool
@@ -25,12 +25,12 @@ type Piece struct {
 	// Text ends with the opening bracket if there are items.
 	Text  string
 	Items []Piece
-	// Close is the closing bracket and what stands behind it.
+	// Close is the closing bracket and what stands after it.
 	Close string
 	// Inner are the columns by which a list is indented whose bracket closes in
 	// a line of its own, where Layout's lists are Closed.
 	Inner int
-	// Rest stands behind the text, or in the next line where it does not fit.
+	// Rest stands after the text, or in the next line where it does not fit.
 	Rest string
 }
 
@@ -60,7 +60,7 @@ func (p Piece) Flat() string {
 	return out.String()
 }
 
-// Lay writes a piece at a column; after is what stands behind it in its last
+// Lay writes a piece at a column; after is what stands after it in its last
 // line. The first line is not indented, it has its place already.
 func (l Layout) Lay(p Piece, column int, after string) string {
 	flat := p.Flat()
@@ -148,7 +148,7 @@ func Row(open string, texts []string, end string) Piece {
 
 // Condition breaks a condition of Expression at the operators of its outermost
 // level, the operator at the end of a line or at the beginning of the next.
-// It gives the condition alone where that fits.
+// It returns the condition alone where that fits.
 func (l Layout) Condition(before, condition, after string, leading bool) string {
 	column := utf8.RuneCountInString(before)
 	if column+utf8.RuneCountInString(condition)+len(after) <= l.Width {

@@ -100,7 +100,7 @@ func relation(r culture.Relation, equal, unequal string, whole bool) operation {
 }
 
 // Ruled is a culture's plural rules as code: the first case whose condition
-// holds gives the category, and other when none does.
+// holds returns the category, and other when none does.
 type Ruled struct {
 	Tag   string
 	Cases []Case

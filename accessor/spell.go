@@ -102,7 +102,7 @@ func Reserved(words string, more ...string) map[string]bool {
 // Types are a language's types for arguments.
 type Types struct{ Text, Whole, Decimal, Moment string }
 
-// Of gives the type for an argument of a message.
+// Of returns the type for an argument of a message.
 func (t Types) Of(kind message.Type) string {
 	switch kind {
 	case message.Integer:

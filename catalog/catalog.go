@@ -26,7 +26,7 @@ const (
 	Done           // translated and reviewed
 )
 
-// String gives the state's word.
+// String returns the state's word.
 func (s State) String() string {
 	return [...]string{"unstated", "missing", "draft", "moved", "done"}[s]
 }
@@ -91,7 +91,7 @@ type Catalog struct {
 	index atomic.Pointer[Numbers]
 }
 
-// Find gives the entry with the ID, or nil. The first of several with the same
+// Find returns the entry with the ID, or nil. The first of several with the same
 // key answers.
 func (c *Catalog) Find(id string) *Entry {
 	if i := c.At(id); i >= 0 {
@@ -100,7 +100,7 @@ func (c *Catalog) Find(id string) *Entry {
 	return nil
 }
 
-// At gives the number of the entry with the ID, or -1.
+// At returns the number of the entry with the ID, or -1.
 func (c *Catalog) At(id string) int {
 	if c == nil {
 		return -1
@@ -112,7 +112,7 @@ func (c *Catalog) At(id string) int {
 	})
 }
 
-// indexed gives the index, which is made where there is none.
+// indexed returns the index, which is made where there is none.
 func (c *Catalog) indexed() *Numbers {
 	x := c.index.Load()
 	if x == nil {
@@ -122,7 +122,7 @@ func (c *Catalog) indexed() *Numbers {
 	return x
 }
 
-// Near gives the entry with the ID, or nil, as Find does. It looks first where
+// Near returns the entry with the ID, or nil, as Find does. It looks first where
 // the entry probably is: catalogs mostly have theirs in the same order.
 func (c *Catalog) Near(number int, id string) *Entry {
 	if i := c.NearAt(number, id); i >= 0 {
@@ -131,7 +131,7 @@ func (c *Catalog) Near(number int, id string) *Entry {
 	return nil
 }
 
-// NearAt gives the number of the entry that Near gives, or -1.
+// NearAt returns the number of the entry that Near gives, or -1.
 func (c *Catalog) NearAt(number int, id string) int {
 	if c != nil && number >= 0 && number < len(c.Entries) {
 		if e := &c.Entries[number]; e.Key == id && e.Product == "" {
@@ -141,7 +141,7 @@ func (c *Catalog) NearAt(number int, id string) int {
 	return c.At(id)
 }
 
-// Keys gives the keys of several catalogs, each once, in the order of the first
+// Keys returns the keys of several catalogs, each once, in the order of the first
 // catalog that has it. Entries for one product are set aside.
 func Keys(catalogs []*Catalog, aside func(c *Catalog, e *Entry)) []string {
 	keys := make([]string, 0, len(catalogs[0].Entries))
@@ -183,7 +183,7 @@ func (e *Entry) Platform() bool {
 	return e.Reference != "" && (e.Reference[0] == '@' || e.Reference[0] == '?')
 }
 
-// Resolve gives the message of the entry, following references to other
+// Resolve returns the message of the entry, following references to other
 // entries of the catalog for a few steps.
 func (c *Catalog) Resolve(e *Entry) (message.Message, bool) {
 	for range 8 {
@@ -197,7 +197,7 @@ func (c *Catalog) Resolve(e *Entry) (message.Message, bool) {
 	return message.Message{}, false
 }
 
-// Complete gives names, positions and types to all placeholders, from the
+// Complete returns names, positions and types to all placeholders, from the
 // source catalog where one is given (see message.Message.Complete).
 func (c *Catalog) Complete(source *Catalog) {
 	source.At("") // make the index before it is shared
@@ -341,7 +341,7 @@ type Member struct {
 	Catalog *Catalog
 }
 
-// Member gives the member for a culture, or nil.
+// Member returns the member for a culture, or nil.
 func (f *Family) Member(tag culture.Tag) *Member {
 	for _, m := range f.Members {
 		if m.Culture == tag {
@@ -351,10 +351,10 @@ func (f *Family) Member(tag culture.Tag) *Member {
 	return nil
 }
 
-// SourceMember gives the member in the source culture, or nil.
+// SourceMember returns the member in the source culture, or nil.
 func (f *Family) SourceMember() *Member { return f.Member(f.Source) }
 
-// Lookup gives the entry that answers for a key in a culture: its own, a
+// Lookup returns the entry that answers for a key in a culture: its own, a
 // parent's, or the source's; and the member it stands in.
 func (f *Family) Lookup(id string, tag culture.Tag) (*Entry, *Member) {
 	for t := tag; t != ""; t = t.Parent() {

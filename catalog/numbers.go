@@ -12,7 +12,7 @@ type Numbers struct {
 // seed is the same for all of a run.
 var seed = maphash.MakeSeed()
 
-// Hash gives what a key is looked up by. A reader that computes it while the
+// Hash returns what a key is looked up by. A reader that computes it while the
 // key is at hand saves fetching all keys again.
 func Hash(key, product string) uint64 {
 	h := maphash.String(seed, key)
@@ -30,8 +30,8 @@ func NewNumbers(size int) *Numbers {
 // Len is how many numbers there are.
 func (x *Numbers) Len() int { return len(x.parts[0]) + len(x.parts[1]) }
 
-// Find gives the number of a key, or -1; is tells whether the key of a number
-// is the one. Where two keys have one hash, the second stands behind it.
+// Find returns the number of a key, or -1; is tells whether the key of a number
+// is the one. Where two keys have one hash, the second stands after it.
 func (x *Numbers) Find(hash uint64, is func(number int) bool) int {
 	part := x.parts[hash>>63]
 	for {

@@ -1,6 +1,6 @@
 package catalog
 
-// Once leaves out losses that were told already: a placeholder may stand in
+// Once leaves out losses that were reported already: a placeholder may stand in
 // every form of a plural.
 func Once(losses []Loss) []Loss {
 	kept := losses[:0]

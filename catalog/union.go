@@ -2,7 +2,7 @@ package catalog
 
 import "slices"
 
-// Union gives a catalog with the entries of another that it lacks. It is itself
+// Union returns a catalog with the entries of another that it lacks. It is itself
 // where it lacks none.
 func (c *Catalog) Union(other *Catalog) *Catalog {
 	joined := c

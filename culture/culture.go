@@ -28,7 +28,7 @@ type Tag string
 //go:embed data/*.txt
 var data embed.FS
 
-// rows gives the tab-separated columns of a table, comments left out.
+// rows returns the tab-separated columns of a table, comments left out.
 func rows(name, separator string) iter.Seq[[]string] {
 	return func(yield func([]string) bool) {
 		text, err := data.ReadFile("data/" + name)
@@ -76,7 +76,7 @@ var replaced = map[string]string{"iw": "he", "in": "id", "ji": "yi", "jw": "jv",
 // (java.util.Locale, Android's Locale.adjustLanguageCode).
 var kept = []string{"iw", "in", "ji"}
 
-// Withdrawn gives a tag with the old code of its language where platforms still
+// Withdrawn returns a tag with the old code of its language where platforms still
 // ask by it: iw-IL for he-IL.
 func (t Tag) Withdrawn() Tag {
 	base, rest := t.cut()
@@ -104,7 +104,7 @@ type UnknownError struct {
 	Meant Tag
 }
 
-// Error gives one sentence with the fix.
+// Error returns one sentence with the fix.
 func (e *UnknownError) Error() string {
 	if e.Meant != "" {
 		return fmt.Sprintf("%q is no culture; %s (%s) was probably meant", e.Tag, e.Meant, e.Meant.Name())
@@ -164,7 +164,7 @@ func MustParse(text string) Tag {
 	return tag
 }
 
-// meant guesses the tag behind a mistaken one: a country's code where a
+// meant guesses the tag after a mistaken one: a country's code where a
 // language's belongs ("jp"), a language that is none before a good country
 // ("sh-CN"), letters in the wrong place.
 func meant(text string) Tag {
@@ -330,7 +330,7 @@ func (t Tag) Pseudo() bool {
 	return region == "XA" || region == "XB" || strings.Contains(string(t), "-x-")
 }
 
-// Scripts gives the scripts that Unicode's locale data knows the language to be
+// Scripts returns the scripts that Unicode's locale data knows the language to be
 // written in, somewhere; none where the tag names one.
 func (t Tag) Scripts() (list []string) {
 	if t.writtenScript() != "" {

@@ -44,7 +44,7 @@ var dates = sync.OnceValue(func() map[string]Dates {
 	return table
 })
 
-// Dates gives the culture's way with dates; the English one where none is known.
+// Dates returns the culture's way with dates; the English one where none is known.
 func (t Tag) Dates() Dates {
 	for tag := t; tag != ""; tag = tag.Parent() {
 		if found, ok := dates()[string(tag)]; ok {
@@ -88,7 +88,7 @@ func CurrencyDigits(code string) int {
 	return 2
 }
 
-// Pattern gives the pattern with these fields ("yMMMd", "jm"), which may be in
+// Pattern returns the pattern with these fields ("yMMMd", "jm"), which may be in
 // their long form (UTS #35, skeletons); that of a medium date where none fits.
 func (d Dates) Pattern(skeleton string) string {
 	hour := "h"

@@ -119,7 +119,7 @@ func LikelyTags() []Tag {
 	return list
 }
 
-// OfKey gives the culture that a key ends with, as that of a language in a menu does:
+// OfKey returns the culture that a key ends with, as that of a language in a menu does:
 // locale_zh-CN; "" for none.
 func OfKey(key string) Tag {
 	at := strings.IndexAny(key, "._-:")
@@ -160,7 +160,7 @@ var called = sync.OnceValue(func() map[string]Tag {
 	return list
 })
 
-// Called gives the culture with an English name: Hungarian, Brazilian Portuguese.
+// Called returns the culture with an English name: Hungarian, Brazilian Portuguese.
 func Called(name string) (Tag, bool) {
 	tag, ok := called()[strings.ToLower(strings.ReplaceAll(name, "_", " "))]
 	return tag, ok

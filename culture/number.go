@@ -30,7 +30,7 @@ var symbols = sync.OnceValue(func() map[string]Symbols {
 	return table
 })
 
-// Symbols gives the culture's number symbols; English ones where none are known.
+// Symbols returns the culture's number symbols; English ones where none are known.
 func (t Tag) Symbols() Symbols {
 	for tag := t; tag != ""; tag = tag.Parent() {
 		if found, ok := symbols()[string(tag)]; ok {
@@ -86,7 +86,7 @@ func (s Symbols) digit(ascii rune) rune {
 	return s.Zero + ascii - '0'
 }
 
-// groups gives the sizes of the last group and of those before it: 3 and 3 in
+// groups returns the sizes of the last group and of those before it: 3 and 3 in
 // most cultures, 3 and 2 in Hindi ("#,##,##0").
 func (s Symbols) groups() (primary, secondary int) {
 	whole, _, _ := strings.Cut(s.DecimalPattern, ".")

@@ -89,7 +89,7 @@ type Relation struct {
 // row every relation.
 type Condition [][]Relation
 
-// Rule gives a category to the numbers for which its condition holds.
+// Rule returns a category to the numbers for which its condition holds.
 type Rule struct {
 	Category  string
 	Condition Condition
@@ -118,10 +118,10 @@ var pluralTables = sync.OnceValue(func() map[string]map[string]func() Rules {
 	return tables
 })
 
-// Cardinal gives the rules for counts ("3 ferries").
+// Cardinal returns the rules for counts ("3 ferries").
 func (t Tag) Cardinal() Rules { return t.rules("cardinal") }
 
-// Ordinal gives the rules for ranks ("3rd deck").
+// Ordinal returns the rules for ranks ("3rd deck").
 func (t Tag) Ordinal() Rules { return t.rules("ordinal") }
 
 // formless are the languages of which CLDR says that they have the form other alone.
@@ -147,7 +147,7 @@ func (t Tag) rules(kind string) Rules {
 	}
 }
 
-// Category gives the category of a number.
+// Category returns the category of a number.
 func (r Rules) Category(o Operands) string {
 	for _, rule := range r {
 		if rule.Condition.holds(o) {
@@ -157,12 +157,12 @@ func (r Rules) Category(o Operands) string {
 	return Other
 }
 
-// CategoryOf gives the category of a whole number.
+// CategoryOf returns the category of a whole number.
 func (r Rules) CategoryOf(n int) string {
 	return r.Category(Operands{I: uint64(max(n, -n))})
 }
 
-// Categories gives the categories the rules use, in CLDR's order.
+// Categories returns the categories the rules use, in CLDR's order.
 func (r Rules) Categories() []string {
 	list := []string{}
 	for _, category := range Categories {

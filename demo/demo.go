@@ -11,7 +11,7 @@ import (
 //go:embed all:project MISTAKES.md
 var files embed.FS
 
-// Project gives the files of the demo project.
+// Project returns the files of the demo project.
 func Project() fs.FS {
 	project, err := fs.Sub(files, "project")
 	if err != nil {

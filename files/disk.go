@@ -21,7 +21,7 @@ type Disk struct {
 	Input io.Reader
 }
 
-// Absolute gives a path that does not depend on the folder; nothing for none.
+// Absolute returns a path that does not depend on the folder; nothing for none.
 func (d *Disk) Absolute(path string) string {
 	if path == "" {
 		return ""
@@ -32,7 +32,7 @@ func (d *Disk) Absolute(path string) string {
 	return filepath.Join(d.Dir, path)
 }
 
-// Short gives a path relative to the folder where it lies below it, as people
+// Short returns a path relative to the folder where it lies below it, as people
 // write it.
 func (d *Disk) Short(path string) string {
 	if d == nil || d.Dir == "" {
@@ -45,7 +45,7 @@ func (d *Disk) Short(path string) string {
 	return rel
 }
 
-// unsaved gives the buffer that stands for a file.
+// unsaved returns the buffer that stands for a file.
 func (d *Disk) unsaved(path string) ([]byte, bool) {
 	if d == nil || d.Unsaved == nil {
 		return nil, false
@@ -108,7 +108,7 @@ func (d *Disk) IsDir(path string) bool {
 }
 
 // Walk is filepath.WalkDir for a folder that may itself be a link. Links below
-// it are told, as WalkDir does, and not followed.
+// it are reported, as WalkDir does, and not followed.
 func (d *Disk) Walk(root string, visit fs.WalkDirFunc) error {
 	at := d.Absolute(root)
 	if at == filepath.Clean(root) {
@@ -140,11 +140,11 @@ func (d *Disk) Glob(pattern string) ([]string, error) {
 	return list, err
 }
 
-// Root gives the project's folder at or above a folder: where the configuration
+// Root returns the project's folder at or above a folder: where the configuration
 // or the repository is; "" where neither is.
 func (d *Disk) Root(dir string) string { return rootOf(d.Absolute(dir)) }
 
-// Home gives the folder that is locked, and has the journal, for what is
+// Home returns the folder that is locked, and has the journal, for what is
 // changed in a folder: the project's root, else the folder itself.
 func (d *Disk) Home(dir string) string {
 	if root := d.Root(dir); root != "" {

@@ -18,7 +18,7 @@ type Error struct {
 	Path, Text, Fix string
 }
 
-// Error gives one sentence.
+// Error returns one sentence.
 func (e *Error) Error() string { return fmt.Sprintf("%s: %s; %s", e.Path, e.Text, e.Fix) }
 
 // ReadError makes an Error of what the system said about reading a file.
@@ -54,7 +54,7 @@ func writeError(path string, err error) error {
 	return &Error{path, "it cannot be written: " + cause(err), "check the path"}
 }
 
-// cause gives what the system said without the path, which the sentence has.
+// cause returns what the system said without the path, which the sentence has.
 func cause(err error) string {
 	var inner *fs.PathError
 	var link *os.LinkError

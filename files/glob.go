@@ -35,7 +35,7 @@ func glob(pattern string) ([]string, error) {
 	return slices.Compact(list), err
 }
 
-// alternatives gives for how many patterns without braces one stands, as far as
+// alternatives returns for how many patterns without braces one stands, as far as
 // mostBraces: those of a group add up, those of groups in a row multiply.
 func alternatives(pattern string) int {
 	type level struct{ sum, product int }

@@ -23,7 +23,7 @@ func keepOwner(f *os.File, like fs.FileInfo) bool {
 	return f.Chown(int(want.Uid), int(want.Gid)) == nil
 }
 
-// names gives how many names (hard links) a file has.
+// names returns how many names (hard links) a file has.
 func names(info fs.FileInfo) int {
 	if stat, ok := info.Sys().(*syscall.Stat_t); ok {
 		return int(stat.Nlink)

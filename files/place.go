@@ -11,7 +11,7 @@ import (
 // marks are the files that the root of a project has.
 var marks = []string{"zelvik.yaml", ".git"}
 
-// rootOf gives the root at or above a folder whose path is absolute, "" for none.
+// rootOf returns the root at or above a folder whose path is absolute, "" for none.
 func rootOf(at string) string {
 	for {
 		for _, mark := range marks {
@@ -33,7 +33,7 @@ func inside(dir, path string) bool {
 	return err == nil && (rel == "." || filepath.IsLocal(rel))
 }
 
-// withoutLinks gives an absolute path without links, as far as there is something at it; what
+// withoutLinks returns an absolute path without links, as far as there is something at it; what
 // is not there yet stays as it is said.
 func withoutLinks(path string) (string, error) {
 	for rest := ""; ; {

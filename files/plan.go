@@ -54,7 +54,7 @@ func (p *Plan) Add(path string, old, content []byte) {
 }
 
 // Make plans a file that a command makes anew. One that is there is replaced
-// where ours knows it as made by the command; Refused tells of the others.
+// where ours knows it as made by the command; Refused reports the others.
 // Standard output, "-", is always written.
 func (p *Plan) Make(d *Disk, path string, content []byte, ours func(old []byte) bool) error {
 	if path == "-" {
@@ -101,7 +101,7 @@ type ForeignError struct {
 	Why   string
 }
 
-// Error gives one sentence.
+// Error returns one sentence.
 func (e *ForeignError) Error() string {
 	list, more, it := e.Paths, "", "it"
 	if len(list) > 3 {

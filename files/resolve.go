@@ -70,7 +70,7 @@ func (b *batch) resolve(w *Write) error {
 	return nil
 }
 
-// project gives the root that a path below another root belongs to: that one
+// project returns the root that a path below another root belongs to: that one
 // itself, but where a link leads to it out of a project around it, which no one
 // named.
 func (s *Session) project(root string) string {

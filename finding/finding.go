@@ -26,7 +26,7 @@ const (
 
 var severityNames = map[Severity]string{Advice: "advice", Warning: "warning", Error: "error", Never: "never"}
 
-// String gives the name used in options and reports.
+// String returns the name used in options and reports.
 func (s Severity) String() string { return severityNames[s] }
 
 // MarshalJSON writes the severity as its name.
@@ -77,7 +77,7 @@ type Finding struct {
 	Cultures []string `json:"cultures,omitempty"`
 }
 
-// Place gives path, line and column in the form that editors and terminals
+// Place returns path, line and column in the form that editors and terminals
 // turn into a link: path:line:column, as far as they are known.
 func (f Finding) Place() string {
 	place := f.Path
@@ -114,7 +114,7 @@ type Lines struct {
 // of At, because most files have no finding.
 func NewLines(data string) *Lines { return &Lines{data: data} }
 
-// At gives the line and the column, both from 1, of the byte at offset. A
+// At returns the line and the column, both from 1, of the byte at offset. A
 // line ends with LF, CR LF or a lone CR; columns count characters. Several
 // goroutines may ask at once.
 func (l *Lines) At(offset int) (line, column int) {
@@ -160,7 +160,7 @@ func Quoted(word string) string {
 	return "'" + strings.ReplaceAll(word, "'", `'\''`) + "'"
 }
 
-// Nearest gives the candidate most like word, or "" when none is close: at
+// Nearest returns the candidate most like word, or "" when none is close: at
 // most a third of its letters differ (Damerau-Levenshtein distance, upper and
 // lower case being the same). It takes the time of a few letters for each
 // candidate that is far.
@@ -201,7 +201,7 @@ func lettersOf(word []rune) (counts [32]int8) {
 	return counts
 }
 
-// apart gives the least number of changes that turn one count of letters into
+// apart returns the least number of changes that turn one count of letters into
 // another: each changes two counts at most.
 func apart(a, b [32]int8) int {
 	more, less := 0, 0

@@ -39,15 +39,15 @@ type Format struct {
 	// what the first cannot; nil for none.
 	Companion *Format
 
-	// Named gives the form of the format that a file name asks for, where there
+	// Named returns the form of the format that a file name asks for, where there
 	// are several; nil for one form.
 	Named func(path string) *Format
 
-	// Spelled gives the form of the format in which it is settled how texts
+	// Spelled returns the form of the format in which it is settled how texts
 	// spell placeholders, by a word of loose.Words; nil for an unknown word.
 	// It is nil itself where the format settles that.
 	Spelled func(word string) *Format
-	// Settle gives the form of the format in which another document of a source's
+	// Settle returns the form of the format in which another document of a source's
 	// family has to be read, where the source shows what that one does not; nil for
 	// as it was read. It may be nil itself.
 	Settle func(source, other Document) *Format
@@ -143,7 +143,7 @@ type Comparison struct {
 // Compare begins a comparison with a file.
 func Compare(file []byte) *Comparison { return &Comparison{rest: file} }
 
-// Take goes on behind these texts where they are what comes next in the file,
+// Take goes on after these texts where they are what comes next in the file,
 // and says whether they were; else it stays where it is.
 func (c *Comparison) Take(texts ...string) bool {
 	rest := c.rest
@@ -175,7 +175,7 @@ func (o Options) Flush(out []byte) ([]byte, bool) {
 	return out[:0], true
 }
 
-// Room gives the capacity to begin with for an estimated size.
+// Room returns the capacity to begin with for an estimated size.
 func (o Options) Room(size int) int {
 	if o.Against != nil {
 		return 4096
@@ -213,7 +213,7 @@ type Document interface {
 	Catalogs() []*catalog.Catalog
 	// Text is the file's text as UTF-8, in which offsets count.
 	Text() string
-	// Edit gives the file's bytes with the changes made and nothing else
+	// Edit returns the file's bytes with the changes made and nothing else
 	// touched. Without changes they are the bytes that were read. A change
 	// that cannot be made is an *EditError.
 	Edit(changes []Change) ([]byte, []catalog.Loss, error)
@@ -248,7 +248,7 @@ type Change struct {
 	// Like is the document of the source, whose shape a new entry takes: its levels,
 	// how its forms stand, how placeholders are spelled. It may be nil.
 	Like Document
-	// After is the key behind which a new entry goes, its neighbour in the
+	// After is the key after which a new entry goes, its neighbour in the
 	// source; "" puts it first, and a key that is not there puts it last.
 	After string
 }
@@ -297,10 +297,10 @@ type EditError struct {
 	Err error
 }
 
-// Error gives one sentence.
+// Error returns one sentence.
 func (e *EditError) Error() string { return fmt.Sprintf("%s: %v", e.Key, e.Err) }
 
-// Unwrap gives the cause.
+// Unwrap returns the cause.
 func (e *EditError) Unwrap() error { return e.Err }
 
 // Replacement is a stretch of bytes and what takes its place.

@@ -40,7 +40,7 @@ func (g *Guessed) Join(other *Guessed) {
 	g.texts = append(g.texts, other.texts...)
 }
 
-// Tell tells of the texts that will be read as something else, though they were
+// Tell reports the texts that will be read as something else, though they were
 // written in a spelling.
 func (g *Guessed) Tell(t *Teller, spelling loose.Spelling) {
 	best := g.votes.Best()
@@ -60,7 +60,7 @@ func (g *Guessed) Tell(t *Teller, spelling loose.Spelling) {
 	}
 }
 
-// SpellingOf gives the way in which most placeholders of catalogs were spelled,
+// SpellingOf returns the way in which most placeholders of catalogs were spelled,
 // where it is one that a reader sees: {{name}}, %{name} or ${name}. A new file
 // keeps it; else it is {name}.
 func SpellingOf(catalogs ...*catalog.Catalog) loose.Spelling {

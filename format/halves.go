@@ -2,7 +2,7 @@ package format
 
 import "zelvik/internal/fast"
 
-// Append has n entries written behind out on both cores where they are many
+// Append has n entries written after out on both cores where they are many
 // and o compares with nothing: write gets a writer of its own for each half,
 // and both write into the room that out has. It is false where there was no
 // need to go on.

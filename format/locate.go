@@ -8,7 +8,7 @@ import (
 )
 
 // InName reads a culture out of a file's name: all of it, as in de.po, whose table
-// is the usual one, or what stands behind one of the marks, as in app_pt_BR.ts, as
+// is the usual one, or what stands after one of the marks, as in app_pt_BR.ts, as
 // much as is one. It is false where the name has none; then the location is that of
 // the file without a culture.
 func InName(p, usual, marks string, read func(name string) (culture.Tag, error)) (Location, bool) {

@@ -9,14 +9,14 @@ import (
 	"zelvik/message"
 )
 
-// MarkedWord stands behind a format's name for texts that are said to hold
+// MarkedWord stands after a format's name for texts that are said to hold
 // markup: "json:markup".
 const MarkedWord = "markup"
 
 // marked are the formats that Marked made, by the format they are made of.
 var marked sync.Map
 
-// Marked gives the form of a format whose texts hold markup. In most formats
+// Marked returns the form of a format whose texts hold markup. In most formats
 // <b> is three characters; only the project knows that its program reads them
 // as a tag.
 func Marked(f *Format) *Format {

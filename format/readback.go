@@ -15,7 +15,7 @@ type ReadBackError struct {
 	Key, Text, Why string
 }
 
-// Error gives one sentence.
+// Error returns one sentence.
 func (e *ReadBackError) Error() string {
 	text := ""
 	if e.Text != "" {
@@ -26,7 +26,7 @@ func (e *ReadBackError) Error() string {
 
 // ReadBack reads an edited file whole and holds it against what it was and what
 // was to change: no fault is new, the texts that were set are there, and all
-// others are as they were. Of a change of which a loss was told, only that the
+// others are as they were. Of a change of which a loss was reported, only that the
 // entry can be read is asked. Places of entries and spellings are not compared.
 func ReadBack(f *Format, before Document, changes []Change, data []byte, losses []catalog.Loss) error {
 	after, faults := f.Parse(data)
@@ -75,7 +75,7 @@ func ReadBack(f *Format, before Document, changes []Change, data []byte, losses 
 	return nil
 }
 
-// newDamage gives a fault that keeps the file from being read whole, where it
+// newDamage returns a fault that keeps the file from being read whole, where it
 // has more of them than it had.
 func newDamage(before Document, f *Format, now []finding.Finding) *finding.Finding {
 	fault := func(list []finding.Finding) (n int, last *finding.Finding) {
@@ -118,7 +118,7 @@ func toldOf(losses []catalog.Loss) map[string]bool {
 	return told
 }
 
-// counterpart gives what became of a culture's catalog. Who read the file may
+// counterpart returns what became of a culture's catalog. Who read the file may
 // have told its catalogs their cultures since, so places count first.
 func counterpart(was, is []*catalog.Catalog, tag culture.Tag, at int) *catalog.Catalog {
 	if at < 0 {
@@ -133,7 +133,7 @@ func counterpart(was, is []*catalog.Catalog, tag culture.Tag, at int) *catalog.C
 	return catalogOf(is, tag, len(is)-1)
 }
 
-// catalogOf gives the catalog of a culture, else the one at a place.
+// catalogOf returns the catalog of a culture, else the one at a place.
 func catalogOf(list []*catalog.Catalog, tag culture.Tag, at int) *catalog.Catalog {
 	for _, c := range list {
 		if c.Culture == tag {
@@ -184,7 +184,7 @@ type Made struct {
 
 // ReadBackNew reads files that were made anew together, such as a file and its
 // companion, and holds them against the catalogs they were made of: every text
-// is there, but for what losses tell of.
+// is there, but for what losses report.
 func ReadBackNew(files []Made, catalogs []*catalog.Catalog, losses []catalog.Loss) error {
 	var is [][]*catalog.Catalog
 	for _, made := range files {
@@ -233,7 +233,7 @@ func ReadBackNew(files []Made, catalogs []*catalog.Catalog, losses []catalog.Los
 	return nil
 }
 
-// keyAt gives the key of the entry in which a fault stands: the last one that
+// keyAt returns the key of the entry in which a fault stands: the last one that
 // begins before it.
 func keyAt(d Document, fault *finding.Finding) string {
 	key, last := fault.Key, -1

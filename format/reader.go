@@ -35,7 +35,7 @@ func NewReader(src string) Reader {
 	return Reader{lines: finding.NewLines(src), room: len(src) / 80}
 }
 
-// maxFindings bounds what is told of one file.
+// maxFindings bounds what is reported of one file.
 const maxFindings = 1000
 
 // Parallel does work on the numbers below n in two halves at once where there
@@ -54,7 +54,7 @@ type Spelled struct {
 }
 
 // Texts reads the texts of entries, in two halves at once where there are many:
-// they take longer than finding them. A pattern that is damaged is told as an
+// they take longer than finding them. A pattern that is damaged is reported as an
 // escape where the file is whole without it.
 func (r *Reader) Texts(entries []catalog.Entry, texts []Spelled, whole bool, parse func(text string) (message.Message, []message.Fault)) {
 	r.Parallel(len(texts), func(r *Reader, from, to int) {
@@ -78,12 +78,12 @@ func (r *Reader) InText(faults []message.Fault, whole bool, offset int, key stri
 	}
 }
 
-// Report tells of a fault at an offset of the text.
+// Report reports a fault at an offset of the text.
 func (r *Reader) Report(rule string, offset int, key, text, fix string) {
 	r.report(finding.Error, rule, offset, key, text, fix)
 }
 
-// Warn tells of what does no harm by itself.
+// Warn reports what does no harm by itself.
 func (r *Reader) Warn(rule string, offset int, key, text, fix string) {
 	r.report(finding.Warning, rule, offset, key, text, fix)
 }
@@ -96,13 +96,13 @@ func (r *Reader) report(severity finding.Severity, rule string, offset int, key,
 	r.Findings = append(r.Findings, finding.Finding{Rule: rule, Severity: severity, Line: line, Column: column, Key: key, Message: text, Fix: fix})
 }
 
-// ConflictRule is the rule by which conflicts are told that a merge left in a file.
+// ConflictRule is the rule by which conflicts are reported that a merge left in a file.
 const ConflictRule = "merge-conflict"
 
 // Damage reports whether a fault keeps a file from being read whole.
 func Damage(f finding.Finding) bool { return f.Rule == "file-damaged" || f.Rule == ConflictRule }
 
-// Damaged tells of a fault that keeps the file from being read whole.
+// Damaged reports a fault that keeps the file from being read whole.
 func (r *Reader) Damaged(offset int, key, text, fix string) {
 	r.Report("file-damaged", offset, key, text, fix)
 }
@@ -135,7 +135,7 @@ func (r *Reader) Add(c *catalog.Catalog, e catalog.Entry) bool {
 }
 
 // AddAll looks through a catalog whose entries were appended. Those whose key an
-// earlier one has are told and taken out; gone hears the number of each before
+// earlier one has are reported and taken out; gone hears the number of each before
 // any is.
 func (r *Reader) AddAll(c *catalog.Catalog, gone func(number int)) {
 	hashes := make([]uint64, len(c.Entries))
@@ -171,13 +171,13 @@ func (r *Reader) named(id, key string, offset int) {
 	}
 }
 
-// Twice tells of a key that stood at another offset first.
+// Twice reports a key that stood at another offset first.
 func (r *Reader) Twice(key string, offset, first int) {
 	line, _ := r.lines.At(first)
 	r.Report("key-duplicate", offset, key, fmt.Sprintf("the key %s stands twice; first in line %d", key, line), "remove one of them")
 }
 
-// Done gives the findings in the order of the file.
+// Done returns the findings in the order of the file.
 func (r *Reader) Done() []finding.Finding {
 	finding.Sort(r.Findings)
 	return r.Findings
@@ -191,11 +191,11 @@ type Teller struct {
 	Catalog *catalog.Catalog
 	Entry   *catalog.Entry
 	// Source says that it is the source, and that the format refers to
-	// arguments by name alone, so that their positions are told.
+	// arguments by name alone, so that their positions are reported.
 	Source bool
 }
 
-// Lose tells of a loss in the current entry.
+// Lose reports a loss in the current entry.
 func (t *Teller) Lose(kind, lost, instead string) {
 	l := catalog.Loss{Kind: kind, Lost: lost, Instead: instead}
 	if t.Entry != nil {
@@ -208,7 +208,7 @@ func (t *Teller) Lose(kind, lost, instead string) {
 }
 
 // Told notes the losses of a text, as the pattern syntaxes give them with it,
-// and gives the text.
+// and returns the text.
 func (t *Teller) Told(text string, losses []message.Loss) string {
 	for _, l := range losses {
 		t.Lose(l.Kind, l.Lost, l.Instead)
@@ -216,7 +216,7 @@ func (t *Teller) Told(text string, losses []message.Loss) string {
 	return text
 }
 
-// Comment gives a note as a comment can hold it: without control characters,
+// Comment returns a note as a comment can hold it: without control characters,
 // its lines ended by LF.
 func (t *Teller) Comment(note string) string {
 	note = strings.NewReplacer("\r\n", "\n", "\r", "\n").Replace(note)
@@ -289,7 +289,7 @@ func (t *Teller) Beside(e *catalog.Entry, title string, holds Abilities) {
 	}
 }
 
-// zero tells of a form that no number asks for by the culture's rules.
+// zero reports a form that no number asks for by the culture's rules.
 func (t *Teller) zero(c *message.Choice) {
 	for i, s := range c.Selectors {
 		if s.Kind != message.Plural || slices.Contains(t.Catalog.Culture.Cardinal().Categories(), culture.Zero) {
@@ -315,7 +315,7 @@ func (t *Teller) Marked(e *catalog.Entry) {
 	}
 }
 
-// Keys gives the keys of catalogs, each once, and tells of texts for one product.
+// Keys returns the keys of catalogs, each once, and reports texts for one product.
 func (t *Teller) Keys(catalogs []*catalog.Catalog) []string {
 	keys := catalog.Keys(catalogs, func(c *catalog.Catalog, e *catalog.Entry) {
 		t.Catalog, t.Entry = c, e
@@ -329,7 +329,7 @@ func (t *Teller) aside(e *catalog.Entry) {
 	t.Lose("product", "the text for the product "+e.Product, "nothing; the text for all products is kept")
 }
 
-// Strays tells of texts that the source does not have, and so are not written.
+// Strays reports texts that the source does not have, and so are not written.
 func (t *Teller) Strays(source, target *catalog.Catalog) {
 	for i := range target.Entries {
 		if e := &target.Entries[i]; source.Find(e.ID()) == nil {
@@ -339,8 +339,8 @@ func (t *Teller) Strays(source, target *catalog.Catalog) {
 	}
 }
 
-// Resolved gives the message of an entry; a reference to another entry becomes
-// a copy of that one's text, and that is told.
+// Resolved returns the message of an entry; a reference to another entry becomes
+// a copy of that one's text, and that is reported.
 func (t *Teller) Resolved(c *catalog.Catalog, e *catalog.Entry) *catalog.Entry {
 	if e.Reference == "" || c == nil {
 		return e

@@ -2,7 +2,7 @@ package format
 
 import "math/bits"
 
-// Run gives the length of the run that text begins with, up to the first byte
+// Run returns the length of the run that text begins with, up to the first byte
 // that is a or b, or a control character below U+0020: eight bytes are looked
 // at together. It is the length of the text where there is none of them.
 func Run[T string | []byte](text T, a, b byte) int {

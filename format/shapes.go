@@ -96,7 +96,7 @@ func (s *Shapes) pattern(p message.Pattern) {
 	}
 }
 
-// near is how many characters behind a sign may belong to it, up to a space, as
+// near is how many characters after a sign may belong to it, up to a space, as
 // in \u00e9 or &hellip;.
 const near = 8
 

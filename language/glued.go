@@ -37,7 +37,7 @@ func (l *Language) glued(text string) []Glued {
 		return nil
 	}
 	var list []Glued
-	last := -1 // the line of the last one: a sentence is told once
+	last := -1 // the line of the last one: a sentence is reported once
 	for span := range l.lookUps(text) {
 		line := strings.LastIndexByte(text[:span[0]], '\n') + 1
 		start := strings.TrimSpace(text[line:span[0]])
@@ -78,7 +78,7 @@ func quotes(before string) bool {
 	return strings.Count(before, `"`)%2 == 1 || strings.Count(before, "'")%2 == 1 || strings.Count(before, "`")%2 == 1
 }
 
-// closing gives the place behind the bracket that closes the one at open, -1
+// closing returns the place after the bracket that closes the one at open, -1
 // where none does.
 func closing(text string, open int) int {
 	depth := 0
@@ -110,7 +110,7 @@ var (
 	separated = lazy(`^[\s\p{P}\p{S}]*$`)
 )
 
-// operandAfter gives what is joined to the end of a look-up; "" where nothing is
+// operandAfter returns what is joined to the end of a look-up; "" where nothing is
 // but signs, or where the pieces are told apart by more than a space.
 func operandAfter(rest string) string {
 	m := joins.re().FindStringSubmatch(rest)

@@ -20,7 +20,7 @@ type Kind struct {
 	Matches func(path string) bool
 	// Texts finds the texts in a file; nil where none are looked for.
 	Texts func(path, text string, o Options) []Text
-	// Namespace gives the namespace of the class that is made of a catalog in a folder,
+	// Namespace returns the namespace of the class that is made of a catalog in a folder,
 	// as the project around it tells; nil where texts need none.
 	Namespace func(disk *files.Disk, dir string) string
 	// Glued finds the places that join a text of a catalog with something else; nil

@@ -44,7 +44,7 @@ func TestLiterals(t *testing.T) {
 				got = append(got, lit.text)
 				assert.Contains(t, "\"'`@$rLRuU", code[lit.from:lit.from+1], "%s: %s", name, code[lit.from:lit.to])
 			}
-			if name == "a.cpp" && len(got) > len(want) { // what stands behind #include may count as one
+			if name == "a.cpp" && len(got) > len(want) { // what stands after #include may count as one
 				got = got[:len(want)]
 			}
 			assert.Equal(t, want, got, "%s: %s", name, code)
@@ -52,7 +52,7 @@ func TestLiterals(t *testing.T) {
 	}
 }
 
-// of gives the language of a file.
+// of returns the language of a file.
 func of(name string) *Language {
 	for _, l := range Languages {
 		if l.Matches(name) {

@@ -30,7 +30,7 @@ const largest = 1 << 20
 // quoted is what may be a literal, within a line.
 var quoted = lazy("\"\"\"|'''|\"(?:[^\"\\\\\n]|\\\\.)*\"|'(?:[^'\\\\\n]|\\\\.)*'|`[^`]*`")
 
-// lastCandidate gives the end of the line, or of the file where literals of
+// lastCandidate returns the end of the line, or of the file where literals of
 // several lines begin, with the last literal that could be found; 0 where there
 // is none. The lexers take their time, and most code has no texts.
 func (l *Language) lastCandidate(text string) int {
@@ -98,7 +98,7 @@ func (l *Language) literals(text string) []literal {
 				depth = max(depth-1, 0)
 			}
 		case depth > 0:
-		case named && !inString: // the name behind a dollar
+		case named && !inString: // the name after a dollar
 			named = false
 		case inString && open.from < 0:
 			open = literal{from: at}
@@ -131,7 +131,7 @@ func closed(raw string) bool {
 	return slashes%2 == 0 || strings.HasPrefix(raw, "@") || strings.HasPrefix(raw, "r")
 }
 
-// unquote gives the text of a literal. One character between single quotes is
+// unquote returns the text of a literal. One character between single quotes is
 // none in the languages that have characters, but the lexers tell those apart.
 func unquote(raw string, lit literal) (literal, bool) {
 	m := prefixes.re().FindStringSubmatch(raw)

@@ -15,7 +15,7 @@ type pattern struct {
 
 func lazy(text string) *pattern { return &pattern{text: text} }
 
-// re gives the compiled expression.
+// re returns the compiled expression.
 func (p *pattern) re() *regexp.Regexp {
 	p.once.Do(func() { p.compiled = regexp.MustCompile(p.text) })
 	return p.compiled

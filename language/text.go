@@ -32,7 +32,7 @@ type Text struct {
 	Certain bool
 	// Doubt says why it is not certain.
 	Doubt string
-	// With gives the changes of the file that refer to a key instead.
+	// With returns the changes of the file that refer to a key instead.
 	With func(key string) []format.Replacement
 	// Reference is how the file refers to a key, for people.
 	Reference func(key string) string
@@ -85,7 +85,7 @@ func Human(text string, alone bool) bool {
 	return words > 1 && lower && len(first) > 0 && unicode.IsUpper(first[0])
 }
 
-// Screen gives the name of a view from its file's: booking of
+// Screen returns the name of a view from its file's: booking of
 // activity_booking.xml and BookingPage.xaml.
 func Screen(p string) string {
 	name := path.Base(p)

@@ -107,7 +107,7 @@ func has(branches []Branch, i int, key string) bool {
 	return slices.ContainsFunc(branches, func(b Branch) bool { return at(b.Keys, i) == key })
 }
 
-// Bare gives a form of a choice with its plain count as text, without the type
+// Bare returns a form of a choice with its plain count as text, without the type
 // that standing in a plural says already.
 func (m Message) Bare(p Pattern) Pattern {
 	if m.Choice == nil {

@@ -6,7 +6,7 @@ import (
 	"github.com/stretchr/testify/assert"
 )
 
-// A text is parted where each count has a stretch of its own, and only there.
+// A text is split where each count has a stretch of its own, and only there.
 func TestFactor(t *testing.T) {
 	for text, want := range map[string]string{
 		"{a, plural, one {# boat} other {# boats}} with {b, plural, one {# crate} other {# crates}}":  "[0] with [1]",

@@ -19,7 +19,7 @@ func init() {
 	}
 }
 
-// Marked gives the message with the tags in its texts as markup, where the texts
+// Marked returns the message with the tags in its texts as markup, where the texts
 // of a family are said to hold some: most formats hold text alone, in which a tag
 // is characters. A message without tags is given as it is.
 func (m Message) Marked() Message {
@@ -149,7 +149,7 @@ func nameByte(c byte, first bool) bool {
 		!first && (c >= '0' && c <= '9' || c == '-' || c == ':' || c == '.')
 }
 
-// Markup gives the pattern's first piece of markup, nil for none.
+// Markup returns the pattern's first piece of markup, nil for none.
 func (p Pattern) Markup() *Markup {
 	for _, part := range p {
 		if m, ok := part.(*Markup); ok {

@@ -39,7 +39,7 @@ const (
 	Select              // by equality
 )
 
-// String gives ICU's word for the kind.
+// String returns ICU's word for the kind.
 func (k Kind) String() string { return [...]string{"plural", "selectordinal", "select"}[k] }
 
 // Selector is one argument that a choice looks at.
@@ -85,7 +85,7 @@ const (
 	Time
 )
 
-// String gives the type's word in reports.
+// String returns the type's word in reports.
 func (t Type) String() string {
 	return [...]string{"text", "integer", "decimal", "percent", "currency", "date", "time"}[t]
 }
@@ -127,7 +127,7 @@ type Placeholder struct {
 	Syntax  Syntax
 	Wrapped bool
 	// Style says how the value is written: words of the Style vocabulary,
-	// parted by spaces. See style.go.
+	// separated by spaces. See style.go.
 	Style Style
 	// Sample is an example value for translators and pictures.
 	Sample string
@@ -376,7 +376,7 @@ func (p Pattern) Add(part Part) Pattern {
 	return append(p, part)
 }
 
-// Plain gives the text of a message that is one text, and nothing in it is one
+// Plain returns the text of a message that is one text, and nothing in it is one
 // of the signs; it is false for all others.
 func (m Message) Plain(signs string) (string, bool) {
 	if m.Choice != nil || len(m.Pattern) != 1 {

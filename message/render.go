@@ -56,7 +56,7 @@ func (m Message) render(tag culture.Tag, arguments map[string]string, isolate bo
 	return out.String()
 }
 
-// shifted gives the arguments as "#" shows them: less the offset of the
+// shifted returns the arguments as "#" shows them: less the offset of the
 // selector that counts by name.
 func (c *Choice) shifted(name string, arguments map[string]string) map[string]string {
 	for _, s := range c.Selectors {
@@ -97,7 +97,7 @@ func plainNumber(value string) bool {
 	return strings.Trim(value, "0123456789.-") == "" && value != ""
 }
 
-// withFraction gives a number so many fraction digits, cutting or filling.
+// withFraction returns a number so many fraction digits, cutting or filling.
 func withFraction(value string, digits int) string {
 	whole, fraction, _ := strings.Cut(value, ".")
 	if digits == 0 {

@@ -7,7 +7,7 @@ import (
 	"strings"
 )
 
-// Style says how a value is written, in words parted by spaces:
+// Style says how a value is written, in words separated by spaces:
 //
 //	group       thousands are set apart
 //	.00         exactly two fraction digits; .0# one or two
@@ -35,7 +35,7 @@ func (s Style) Has(word string) bool {
 	return s != "" && slices.Contains(strings.Fields(string(s)), word)
 }
 
-// Fraction gives the word for fraction digits (".00") with the least and the
+// Fraction returns the word for fraction digits (".00") with the least and the
 // most digits, and whether the style has one.
 func (s Style) Fraction() (least, most int, ok bool) {
 	for word := range strings.FieldsSeq(string(s)) {
@@ -46,7 +46,7 @@ func (s Style) Fraction() (least, most int, ok bool) {
 	return 0, 0, false
 }
 
-// Value gives the number after "word=", or 0.
+// Value returns the number after "word=", or 0.
 func (s Style) Value(word string) int {
 	for field := range strings.FieldsSeq(string(s)) {
 		if digits, found := strings.CutPrefix(field, word+"="); found {
@@ -57,7 +57,7 @@ func (s Style) Value(word string) int {
 	return 0
 }
 
-// Length gives the date or time length in the style: short, medium, long or
+// Length returns the date or time length in the style: short, medium, long or
 // full, else "".
 func (s Style) Length() string {
 	for _, word := range []string{"short", "medium", "long", "full"} {
@@ -68,7 +68,7 @@ func (s Style) Length() string {
 	return ""
 }
 
-// Custom gives the style's date skeleton ("yMMMd") or fixed pattern, and which
+// Custom returns the style's date skeleton ("yMMMd") or fixed pattern, and which
 // of the two it is.
 func (s Style) Custom() (pattern string, skeleton, ok bool) {
 	if pattern, found := strings.CutPrefix(string(s), "::"); found {
@@ -78,7 +78,7 @@ func (s Style) Custom() (pattern string, skeleton, ok bool) {
 	return pattern, false, found
 }
 
-// Code gives the currency code in the style, or "".
+// Code returns the currency code in the style, or "".
 func (s Style) Code() string {
 	for word := range strings.FieldsSeq(string(s)) {
 		if len(word) == 3 && word == strings.ToUpper(word) && word[0] >= 'A' && word[0] <= 'Z' {
@@ -88,7 +88,7 @@ func (s Style) Code() string {
 	return ""
 }
 
-// Without gives the style without some words, and reports whether any was
+// Without returns the style without some words, and reports whether any was
 // there.
 func (s Style) Without(words ...string) (Style, bool) {
 	fields := strings.Fields(string(s))
@@ -125,10 +125,10 @@ func (p *Placeholder) Lost(read *Placeholder) []Loss {
 	return []Loss{{"number-style", lost, instead}}
 }
 
-// Says gives type and style in words: "an integer", "a date short".
+// Says returns type and style in words: "an integer", "a date short".
 func (p *Placeholder) Says() string { return p.Type.says(p.Style) }
 
-// says gives type and style in words.
+// says returns type and style in words.
 func (t Type) says(s Style) string {
 	words := "a " + t.String()
 	if t == Integer {

@@ -77,7 +77,7 @@ func neutralNames(f *Family, others []*Family) {
 // called reports whether a name is that of a source.
 func called(name string) bool { return name == "base" || name == "default" || name == "source" }
 
-// around gives the folder of the family whose files stand in a folder: the one around
+// around returns the folder of the family whose files stand in a folder: the one around
 // it where it is called as a source is.
 func around(dir string) string {
 	if called(path.Base(dir)) {
@@ -88,7 +88,7 @@ func around(dir string) string {
 
 // tags takes in files that are called by a culture of which Unicode has no data,
 // beside others that are called by theirs: lki.json beside de.json. What only looks
-// like a culture is told.
+// like a culture is reported.
 func tags(f *Family, others []*Family) {
 	if f.Format.Name != "json" || f.Table != f.Format.Table {
 		return
@@ -132,7 +132,7 @@ func suffixes(f *Family, others []*Family) {
 		unknown, _ := err.(*culture.UnknownError)
 		switch {
 		case err == nil && tag.Known() && suffix[0] != '.':
-			at.Culture, at.Misnamed = tag, ".NET does not read the culture behind "+suffix[:1]
+			at.Culture, at.Misnamed = tag, ".NET does not read the culture after "+suffix[:1]
 			at.Meant = f.Format.Path(f.Dir, f.Table, tag, false)
 		case suffix[0] == '.' && unknown != nil && strings.IndexByte(suffix[1:], '-') >= 0:
 			at.Unknown, at.Culture = unknown, unknown.Meant
@@ -163,7 +163,7 @@ func cases(f *Family, others []*Family) {
 	}
 }
 
-// language gives the code of a culture's language, of two that mean one the code that
+// language returns the code of a culture's language, of two that mean one the code that
 // Unicode prefers.
 func language(tag culture.Tag) string {
 	switch base := tag.Base(); base {
@@ -176,7 +176,7 @@ func language(tag culture.Tag) string {
 	}
 }
 
-// contradiction tells of a file that states another culture than its name does.
+// contradiction reports a file that states another culture than its name does.
 func (f *File) contradiction(stated culture.Tag) {
 	named := f.Location.Culture
 	if named == "" || stated == "" || stated == named || language(stated) == language(named) {

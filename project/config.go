@@ -62,7 +62,7 @@ type FamilyConfig struct {
 	Follows string `yaml:"follows"`
 }
 
-// named gives what all.Named takes for the place; "" to detect it.
+// named returns what all.Named takes for the place; "" to detect it.
 func (f *FamilyConfig) named() string {
 	name := f.Format
 	if f.Placeholders != "" {
@@ -74,7 +74,7 @@ func (f *FamilyConfig) named() string {
 	return name
 }
 
-// formatsOf gives the formats that the configuration states for a path, those
+// formatsOf returns the formats that the configuration states for a path, those
 // of the innermost place that holds it; one that is "" where it states none.
 func (c *Config) formatsOf(path string) []string {
 	best, longest := []string{""}, -1
@@ -95,7 +95,7 @@ func (c *Config) formatsOf(path string) []string {
 	return best
 }
 
-// FormatOf gives the name of the format in which a single file is to be read:
+// FormatOf returns the name of the format in which a single file is to be read:
 // what was asked for, else what the configuration says, else "".
 func FormatOf(disk *files.Disk, path, asked, configPath string) (string, error) {
 	if asked != "" || path == "-" {
@@ -148,7 +148,7 @@ type VerifyConfig struct {
 // Dir is the folder of the configuration.
 func (c *Config) Dir() string { return c.dir }
 
-// FindConfig gives the path of the nearest zelvik.yaml at or above dir, or "".
+// FindConfig returns the path of the nearest zelvik.yaml at or above dir, or "".
 func FindConfig(disk *files.Disk, dir string) string {
 	for dir = disk.Absolute(dir); ; dir = filepath.Dir(dir) {
 		if at := filepath.Join(dir, ConfigName); disk.There(at) {
@@ -272,7 +272,7 @@ func keys(t reflect.Type) []string {
 	return list
 }
 
-// Paths gives the places of the families, joined to the configuration's
+// Paths returns the places of the families, joined to the configuration's
 // folder; the folder itself where none are named.
 func (c *Config) Paths() []string {
 	if len(c.Families) == 0 {
@@ -342,7 +342,7 @@ func Load(paths []string, configPath string, o Options) (*Workspace, error) {
 	return w, nil
 }
 
-// named gives the families at paths: a folder's, and of a file or of the name of a
+// named returns the families at paths: a folder's, and of a file or of the name of a
 // family that one.
 func (w *Workspace) named(paths []string, o Options) ([]*Family, error) {
 	var rest []string
@@ -439,7 +439,7 @@ func (o *Options) hold(paths []string, config string) error {
 	return nil
 }
 
-// HomeOf gives the folder that a path stands for: that of the family of a file,
+// HomeOf returns the folder that a path stands for: that of the family of a file,
 // so that a family is one place however it is named.
 func HomeOf(disk *files.Disk, path string) string {
 	if disk.IsDir(path) {
@@ -455,7 +455,7 @@ func HomeOf(disk *files.Disk, path string) string {
 	return filepath.Dir(path)
 }
 
-// Cultures gives all cultures of all families, the source first.
+// Cultures returns all cultures of all families, the source first.
 func (w *Workspace) Cultures() []culture.Tag {
 	var list []culture.Tag
 	seen := map[culture.Tag]bool{}
@@ -470,7 +470,7 @@ func (w *Workspace) Cultures() []culture.Tag {
 	return list
 }
 
-// One gives the only family, or an error that lists them.
+// One returns the only family, or an error that lists them.
 func (w *Workspace) One() (*Family, error) {
 	if len(w.Families) == 1 {
 		return w.Families[0], nil

@@ -33,7 +33,7 @@ type Family struct {
 	disk      *files.Disk
 }
 
-// File gives the file of a member.
+// File returns the file of a member.
 func (f *Family) File(m *catalog.Member) *File {
 	for i := range f.Files {
 		if f.at(i) == m {
@@ -43,7 +43,7 @@ func (f *Family) File(m *catalog.Member) *File {
 	return nil
 }
 
-// at gives the member or twin of a file by its number.
+// at returns the member or twin of a file by its number.
 func (f *Family) at(i int) *catalog.Member {
 	if i < len(f.Members) {
 		return f.Members[i]
@@ -166,7 +166,7 @@ func (f *Family) gather() {
 	}
 }
 
-// tellDoubles tells of keys that stand in two parts: the platform refuses them.
+// tellDoubles reports keys that stand in two parts: the platform refuses them.
 func (f *File) tellDoubles() {
 	seen := map[string]*File{}
 	for _, one := range append([]*File{f}, f.Parts...) {
@@ -185,7 +185,7 @@ func (f *File) tellDoubles() {
 	}
 }
 
-// Home gives the file of a member in which a key stands, or in which it belongs
+// Home returns the file of a member in which a key stands, or in which it belongs
 // where it is new: a plural in the companion, where there is one, any text in the
 // file of the table that has it in the source.
 func (f *Family) Home(m *catalog.Member, id string, choice bool) *File {
@@ -268,7 +268,7 @@ var neutralLanguage = sync.OnceValue(func() *regexp.Regexp {
 	return regexp.MustCompile(`<NeutralLanguage>\s*([\w-]+)\s*</NeutralLanguage>|NeutralResourcesLanguage(?:Attribute)?\("([\w-]+)"`)
 })
 
-// neutralLanguage gives the culture of a .NET file without one, as the project
+// neutralLanguage returns the culture of a .NET file without one, as the project
 // around it states it (.NET, NeutralResourcesLanguageAttribute); "" where it does not.
 func (f *Family) neutralLanguage(file *File) culture.Tag {
 	if f.Format.Name != "resx" {
@@ -295,7 +295,7 @@ func (f *Family) neutralLanguage(file *File) culture.Tag {
 	return ""
 }
 
-// CompleteAll gives names, positions and types to the placeholders of all
+// CompleteAll returns names, positions and types to the placeholders of all
 // members, from the source. It runs once per family.
 func (f *Family) CompleteAll() {
 	source := f.SourceMember()
@@ -327,7 +327,7 @@ func (f *Family) CompleteAll() {
 	wait.Wait()
 }
 
-// Neighbour gives the key behind which a new entry goes: the nearest one above
+// Neighbour returns the key after which a new entry goes: the nearest one above
 // it in the source that the culture has; the key itself where it goes last.
 func (f *Family) Neighbour(m *catalog.Member, key string) string {
 	source := f.SourceMember()

@@ -53,7 +53,7 @@ type File struct {
 // configuration.
 type UsageError struct{ Text string }
 
-// Error gives one sentence.
+// Error returns one sentence.
 func (e *UsageError) Error() string { return e.Text }
 
 func Usage(text string, args ...any) error { return &UsageError{fmt.Sprintf(text, args...)} }
@@ -143,7 +143,7 @@ func formatOf(path, named string, data []byte) (*format.Format, error) {
 	return f, nil
 }
 
-// All gives the file, its companion and its parts.
+// All returns the file, its companion and its parts.
 func (f *File) All() []*File {
 	list := []*File{f}
 	if f.Companion != nil {
@@ -152,7 +152,7 @@ func (f *File) All() []*File {
 	return append(list, f.Parts...)
 }
 
-// Catalogs gives the file's catalogs, with what its companion and its parts hold.
+// Catalogs returns the file's catalogs, with what its companion and its parts hold.
 func (f *File) Catalogs() []*catalog.Catalog {
 	own := f.Document.Catalogs()[0]
 	if f.Companion == nil && f.Parts == nil {
@@ -185,7 +185,7 @@ func (f *File) Catalogs() []*catalog.Catalog {
 	return []*catalog.Catalog{joined}
 }
 
-// Holder gives the file, this one or one of its companion and parts, in which a key
+// Holder returns the file, this one or one of its companion and parts, in which a key
 // stands; itself where it is in none.
 func (f *File) Holder(id string) *File {
 	if f.Companion != nil && f.Companion.Document.Catalogs()[0].Find(id) != nil {
@@ -199,7 +199,7 @@ func (f *File) Holder(id string) *File {
 	return f
 }
 
-// At gives line and column of an offset in the file's text.
+// At returns line and column of an offset in the file's text.
 func (f *File) At(offset int) (line, column int) {
 	if offset < 0 {
 		return 0, 0
@@ -208,7 +208,7 @@ func (f *File) At(offset int) (line, column int) {
 	return f.lines.At(offset)
 }
 
-// Damaged gives the first finding that keeps the file from being read whole,
+// Damaged returns the first finding that keeps the file from being read whole,
 // or nil.
 func (f *File) Damaged() *finding.Finding {
 	for _, one := range append([]*File{f}, f.Parts...) {
@@ -226,7 +226,7 @@ func Refuse(f *finding.Finding) error {
 	return &files.Error{Path: f.Place(), Text: f.Message, Fix: f.Fix}
 }
 
-// Edit gives the file's bytes with the changes made. Errors and losses name
+// Edit returns the file's bytes with the changes made. Errors and losses name
 // the file.
 func (f *File) Edit(changes []format.Change) ([]byte, []catalog.Loss, error) {
 	for i := range changes {
@@ -256,7 +256,7 @@ func (f *File) ReadBack(changes []format.Change, data []byte, losses []catalog.L
 	return nil
 }
 
-// NearExtension gives the extension that a file's own one was probably meant
+// NearExtension returns the extension that a file's own one was probably meant
 // to be, as in localizable.String.
 func NearExtension(path string) (*format.Format, string) {
 	ext := filepath.Ext(path)
@@ -321,7 +321,7 @@ func (f *File) Plain(from, source *catalog.Catalog) bool {
 	return f.same
 }
 
-// Says gives what became of the catalog in words; "" where nothing did.
+// Says returns what became of the catalog in words; "" where nothing did.
 func (m *Merged) Says() string {
 	if m == nil {
 		return ""

@@ -71,7 +71,7 @@ func Find(disk *files.Disk, paths []string, from string) ([]string, error) {
 	return slices.Compact(found), nil
 }
 
-// related gives the doubtful files that belong to a family of which another
+// related returns the doubtful files that belong to a family of which another
 // member is sure, as messages.properties does beside messages_de.properties.
 func related(sure, doubtful []string) []string {
 	if len(doubtful) == 0 {

@@ -70,7 +70,7 @@ type Line struct {
 // prints are fingerprints of texts, or texts, by culture.
 type Prints map[culture.Tag]string
 
-// With gives the prints with one more, or with an empty one one less.
+// With returns the prints with one more, or with an empty one one less.
 func (p Prints) With(tag culture.Tag, print string) Prints {
 	if p[tag] == print {
 		return p
@@ -212,7 +212,7 @@ func (f *Family) Restore() (*Ledger, error) {
 	return ledger, nil
 }
 
-// Onto gives the bytes of a ledger that is kept elsewhere: what is known there
+// Onto returns the bytes of a ledger that is kept elsewhere: what is known there
 // stays, and is joined by what is new.
 func (l *Ledger) Onto(path string) ([]byte, error) {
 	data, err := l.disk.Existing(path)
@@ -270,7 +270,7 @@ type Record struct {
 	family string
 }
 
-// Record gives the record of a family: that of the nearest ledger going up from
+// Record returns the record of a family: that of the nearest ledger going up from
 // it, else of a new one beside the configuration, at the project's root, or
 // beside the family. Families with one ledger share it.
 func (w *Workspace) Record(f *Family) (*Record, error) {
@@ -324,7 +324,7 @@ func (w *Workspace) SaveLedgers(p *files.Plan) {
 	}
 }
 
-// Lines gives what is known of each key of the family, in no order.
+// Lines returns what is known of each key of the family, in no order.
 func (r *Record) Lines() iter.Seq2[string, Line] {
 	return func(yield func(string, Line) bool) {
 		for id, line := range r.entries {
@@ -335,7 +335,7 @@ func (r *Record) Lines() iter.Seq2[string, Line] {
 	}
 }
 
-// Of gives the line of a key.
+// Of returns the line of a key.
 func (r *Record) Of(key string) Line {
 	e := r.entries[ledgerID{key, r.family}]
 	e.Key, e.Family = key, r.family
@@ -427,7 +427,7 @@ func (r *Record) Turn(f *Family, key string) {
 	r.Put(line)
 }
 
-// Recall gives the families what their ledgers know: names of placeholders, and
+// Recall returns the families what their ledgers know: names of placeholders, and
 // states of translations. It runs before anything looks at the texts, and
 // completes them (see CompleteAll).
 func (w *Workspace) Recall() error {

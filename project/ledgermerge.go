@@ -47,7 +47,7 @@ func mergePrints(b, o, t Prints) Prints {
 	return out
 }
 
-// pick gives what a side changed, ours where both did.
+// pick returns what a side changed, ours where both did.
 func pick(b, o, t string) string {
 	if o == b {
 		return t

@@ -7,7 +7,7 @@ import (
 	"zelvik/culture"
 )
 
-// PathOf gives the path of a family's file for a culture, named as its siblings
+// PathOf returns the path of a family's file for a culture, named as its siblings
 // are: locale/fr/LC_MESSAGES/app.po has locale/en_XA/LC_MESSAGES/app.po beside it.
 func (f *Family) PathOf(dir string, tag culture.Tag) string {
 	plain := filepath.FromSlash(f.Format.Path(dir, f.Table, tag, false))

@@ -12,7 +12,7 @@ import (
 	"zelvik/verify"
 )
 
-// Verifiable gives a family as the rules see it.
+// Verifiable returns a family as the rules see it.
 func (w *Workspace) Verifiable(f *Family) *verify.Family {
 	v := &verify.Family{Family: &f.Family, Format: f.Format.Name, Names: w.Config.Verify.Names, Cultures: w.Config.Cultures, Partial: w.Partial, OwnForms: f.Format.Holds.Forms, Notes: f.Format.Holds.Notes}
 	v.HasNeutral = !f.Format.Holds.Bilingual && f.Format.Path("", "t", "xx", true) != f.Format.Path("", "t", "xx", false) &&
@@ -45,7 +45,7 @@ func (f *Family) Slip(file *File) verify.Misnamed {
 	return m
 }
 
-// Broken gives the errors that the rules find in texts that came back, by key.
+// Broken returns the errors that the rules find in texts that came back, by key.
 func (w *Workspace) Broken(f *Family, source *catalog.Member, back *catalog.Catalog) map[string]*finding.Finding {
 	from, to := &catalog.Catalog{Culture: f.Source}, &catalog.Catalog{Culture: back.Culture}
 	for i := range back.Entries {
@@ -72,7 +72,7 @@ func (w *Workspace) Broken(f *Family, source *catalog.Member, back *catalog.Cata
 	return found
 }
 
-// SpelledAs gives a copy of a message whose placeholders say that they are in
+// SpelledAs returns a copy of a message whose placeholders say that they are in
 // the syntax of the source, so that they compare with those. Exactly gives them
 // the source's own spelling, too.
 func SpelledAs(m, source message.Message, exactly bool) message.Message {

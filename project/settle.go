@@ -128,7 +128,7 @@ type Holding struct {
 	source bool
 }
 
-// Holdings gives the catalogs of a file, their cultures filled in from the
+// Holdings returns the catalogs of a file, their cultures filled in from the
 // file's name and the family's source where the file does not state them.
 func (f *Family) Holdings(file *File) []Holding {
 	catalogs := file.Catalogs()

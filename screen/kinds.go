@@ -95,7 +95,7 @@ var Properties = []Property{
 	{"directional", "mirrored in right-to-left cultures", `{"type": "boolean"}`},
 }
 
-// kind gives the kind with a name, or nil.
+// kind returns the kind with a name, or nil.
 func kind(name string) *Kind {
 	for i := range Kinds {
 		if Kinds[i].Name == name {

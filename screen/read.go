@@ -163,7 +163,7 @@ func (r *reader) list(n ast.Node, most int, each func(ast.Node) error) error {
 	return nil
 }
 
-// scalar gives the text of a value that is no list and no mapping.
+// scalar returns the text of a value that is no list and no mapping.
 func (r *reader) scalar(n ast.Node) (string, error) {
 	switch v := plain(n).(type) {
 	case *ast.StringNode:

@@ -129,7 +129,7 @@ type Edges struct {
 	Start, End, Left, Right, Top, Bottom int
 }
 
-// Sides gives left and right for a direction.
+// Sides returns left and right for a direction.
 func (e Edges) Sides(rightToLeft bool) (left, right int) {
 	if rightToLeft {
 		return e.Left + e.End, e.Right + e.Start
@@ -156,7 +156,7 @@ type Error struct {
 	Text         string
 }
 
-// Error gives one sentence with its place.
+// Error returns one sentence with its place.
 func (e *Error) Error() string { return fmt.Sprintf("%s:%d:%d: %s", e.Path, e.Line, e.Column, e.Text) }
 
 // Parse reads a screen. Errors are *Error.

@@ -14,7 +14,7 @@ import (
 // Attributes are the attributes of a layout in XML that hold texts.
 type Attributes struct {
 	// Prefixes are those of the names, "" for names without one; Names are the names,
-	// parted by spaces.
+	// separated by spaces.
 	Prefixes []string
 	Names    string
 

@@ -40,16 +40,16 @@ type List struct {
 	// space and a line's continuation parts two that stand together.
 	Gap   string
 	Blank bool
-	// Spell gives the culture as the list has it; nil for its tag.
+	// Spell returns the culture as the list has it; nil for its tag.
 	Spell func(culture.Tag) string
-	// Entry gives a whole entry; nil for one that looks as the last.
+	// Entry returns a whole entry; nil for one that looks as the last.
 	Entry func(culture.Tag) string
 
 	once      sync.Once
 	all, item *regexp.Regexp
 }
 
-// Add puts a culture behind the last of the list in a file, as that one stands. It is
+// Add puts a culture after the last of the list in a file, as that one stands. It is
 // false where there is no list, or it has the culture.
 func (l *List) Add(text string, tag culture.Tag) (string, bool) {
 	l.once.Do(func() { l.all, l.item = regexp.MustCompile(l.All), regexp.MustCompile(l.Item) })

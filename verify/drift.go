@@ -15,7 +15,7 @@ import (
 var spaceDrift = &Rule{
 	Name: "space-drift", Severity: finding.Warning,
 	Doc:     "A translation begins or ends with other space than its source.",
-	Why:     "Programs join such a text with what stands before or behind it: two words run together, or a line is broken in the wrong place.",
+	Why:     "Programs join such a text with what stands before or after it: two words run together, or a line is broken in the wrong place.",
 	Example: `source "Departs at ", translation "Abfahrt um"`,
 	Fix:     "Begin and end it as the source does.",
 	Pair: func(p *Pair, report Report) {
@@ -120,7 +120,7 @@ var acceleratorLost = &Rule{
 	Doc:     "The source marks the letter that a key press chooses, and the translation marks none, or two.",
 	Why:     "People who work with the keyboard cannot reach the menu or button any more.",
 	Example: `source "&Timetable", translation "Fahrplan"`,
-	Fix:     "Put & before a letter of the translation, or (&T) behind it where the script has no such letter.",
+	Fix:     "Put & before a letter of the translation, or (&T) after it where the script has no such letter.",
 	Pair: func(p *Pair, report Report) {
 		if !comparable(p) || p.Source.Message.Choice != nil || p.Entry.Message.Choice != nil || accelerators(p.Source.Message.Main()) != 1 {
 			return

@@ -80,7 +80,7 @@ var languageSuspect = &Rule{
 			if source != nil {
 				s := source.Catalog.Near(i, e.ID())
 				if s == nil || status.Of(f.Family, m, s, e, f.Names).Open() {
-					continue // a text that is to be looked at is told by that
+					continue // a text that is to be looked at is reported by that
 				}
 			}
 			suspects = append(suspects, suspect{e, language})
@@ -114,7 +114,7 @@ func speaks(language string) bool {
 	return strings.Contains(wordTable, "\n"+language+" ")
 }
 
-// languageOf gives the language that a text is in where it is surely not in its own:
+// languageOf returns the language that a text is in where it is surely not in its own:
 // it has four different words of the other, and hardly one of its own. Sure says that
 // the text has words to go by.
 func languageOf(m message.Message, own string) (language string, sure bool) {

@@ -12,7 +12,7 @@ import (
 var markupBroken = &Rule{
 	Name: "markup-broken", Severity: finding.Error,
 	Doc:     "Tags are not closed, or are others than in the source.",
-	Why:     "What shows the text shows the tag as characters, or nothing behind it; a link leads nowhere.",
+	Why:     "What shows the text shows the tag as characters, or nothing after it; a link leads nowhere.",
 	Example: `source "<b>Pier 2</b>", translation "<b>Anleger 2<b>"`,
 	Fix:     "Write the tags of the source, each with its end.",
 	Pair: func(p *Pair, report Report) {
@@ -80,7 +80,7 @@ type tagged struct {
 	open  string
 }
 
-// tags gives those of all forms of a message.
+// tags returns those of all forms of a message.
 func tags(m message.Message) tagged {
 	var all tagged
 	for _, pattern := range m.Patterns() {

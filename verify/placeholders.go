@@ -101,7 +101,7 @@ func shownIn(p message.Pattern) []*message.Placeholder {
 	return list
 }
 
-// find gives the placeholder in the list that stands for the same argument.
+// find returns the placeholder in the list that stands for the same argument.
 func find(list []*message.Placeholder, p *message.Placeholder) *message.Placeholder {
 	for _, other := range list {
 		if other.Ident() == p.Ident() {
@@ -123,7 +123,7 @@ func lacks(m, source message.Message, want *message.Placeholder) (key string, mi
 		}
 	}
 	for keys, pattern := range m.Patterns() {
-		if find(shownIn(pattern), want) != nil || len(pattern) == 0 && keys != nil { // an empty form is told as such
+		if find(shownIn(pattern), want) != nil || len(pattern) == 0 && keys != nil { // an empty form is reported as such
 			continue
 		}
 		if keys == nil {

@@ -124,7 +124,7 @@ func exactly(rules culture.Rules, s message.Selector, keys []string, category st
 	return some && category != message.Default
 }
 
-// samples gives the first numbers of a category.
+// samples returns the first numbers of a category.
 func samples(rules culture.Rules, category string) []string {
 	var list []string
 	for n := 0; n <= 200 && len(list) < 3; n++ {

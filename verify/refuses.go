@@ -14,7 +14,7 @@ var platformRefuses = &Rule{
 	Name: "platform-refuses", Severity: finding.Error,
 	Doc:     "The platform's compiler refuses a text.",
 	Why:     "The application cannot be built, or is built without the file.",
-	Example: `<string name="ask">?</string> with a word behind the mark; <string name="from">%s to %s</string>`,
+	Example: `<string name="ask">?</string> with a word after the mark; <string name="from">%s to %s</string>`,
 	Fix:     "Write it as the message says.",
 	Catalog: func(f *Family, m *catalog.Member, report Report) {
 		if f.Format != "android" || f.Refers == nil {

@@ -23,7 +23,7 @@ var Rules = []*Rule{
 	notMirrored, pointingWrong, scrambledText, glyphMissing, targetSmall,
 }
 
-// Named gives the rule with a name, or nil.
+// Named returns the rule with a name, or nil.
 func Named(name string) *Rule {
 	for _, r := range Rules {
 		if r.Name == name {
@@ -129,7 +129,7 @@ var (
 	}
 	ellipsedText = &Rule{
 		Name: "ellipsed-text", Severity: finding.Warning,
-		Doc:     "A text is cut off behind an ellipsis, in a culture whose words are longer.",
+		Doc:     "A text is cut off with an ellipsis, in a culture whose words are longer.",
 		Why:     "The end of a text is where its meaning is in many languages, and nobody can read it.",
 		Example: `"Buchung bestäti…" on a button that has room for "Confirm booking"`,
 		Fix:     "Give the box more room or more lines, or shorten the text.",
@@ -174,7 +174,7 @@ var (
 		Doc:     "An argument that runs the other way is torn apart, or marks beside it stand on the wrong side.",
 		Why:     "The bidirectional algorithm has to guess where the argument ends; a phone number is shown back to front.",
 		Example: `+99 555 0142 in a Hebrew sentence is shown as 0142 555 99+`,
-		Fix:     "Isolate the argument: U+2068 before it, U+2069 behind it. The generated accessors do so.",
+		Fix:     "Isolate the argument: U+2068 before it, U+2069 after it. The generated accessors do so.",
 	}
 	glyphMissing = &Rule{
 		Name: "glyph-missing", Severity: finding.Warning,

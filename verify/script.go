@@ -176,7 +176,7 @@ func plainASCII(m message.Message) bool {
 	return true
 }
 
-// usual gives the script that nearly all of a file is in, where its culture names
+// usual returns the script that nearly all of a file is in, where its culture names
 // none and its language is written in that one, too: Serbian is in Latin letters
 // as well. It is nil where that is not so.
 func usual(m *catalog.Member) []*unicode.RangeTable {
@@ -200,7 +200,7 @@ func usual(m *catalog.Member) []*unicode.RangeTable {
 	return nil
 }
 
-// scripts gives the Unicode scripts that a culture's script is made of (UAX
+// scripts returns the Unicode scripts that a culture's script is made of (UAX
 // #24); nil where that is not known.
 func scripts(tag culture.Tag) []*unicode.RangeTable {
 	switch code := tag.Script(); code {
@@ -227,10 +227,10 @@ var byCode = map[string]string{
 	"Khmr": "Khmer", "Tibt": "Tibetan", "Ethi": "Ethiopic", "Geor": "Georgian", "Armn": "Armenian", "Mong": "Mongolian",
 }
 
-// eastAsian are the scripts that are told as one.
+// eastAsian are the scripts that are reported as one.
 var eastAsian = []string{"Han", "Hiragana", "Katakana", "Hangul"}
 
-// letters gives the script of every letter of the basic plane, as a number in
+// letters returns the script of every letter of the basic plane, as a number in
 // scriptNames; 0 for what is no letter, or of a script that is not told.
 var letters = sync.OnceValue(func() *[1 << 16]uint8 {
 	table := &[1 << 16]uint8{}

@@ -50,7 +50,7 @@ var termBroken = &Rule{
 	Doc:     "A term of the glossary is translated otherwise.",
 	Why:     "One thing has two names, and readers look for the second one.",
 	Example: "pier is Anleger in the glossary, and Steg in a text",
-	Fix:     "Use the term, or add the word to the glossary, behind |.",
+	Fix:     "Use the term, or add the word to the glossary, after |.",
 	Pair: func(p *Pair, report Report) {
 		if p.Family.Terms == nil || !comparable(p) || p.Status.Wanting() {
 			return

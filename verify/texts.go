@@ -86,7 +86,7 @@ var textMissing = &Rule{
 		if source == nil {
 			return
 		}
-		var thin []*catalog.Member // are told as a whole
+		var thin []*catalog.Member // are reported as a whole
 		lacks := map[*catalog.Member][]*catalog.Entry{}
 		for _, m := range f.Members {
 			if m == source || m.Culture.Pseudo() {
@@ -129,7 +129,7 @@ var textMissing = &Rule{
 	},
 }
 
-// mostLacking is up to how many missing texts of a culture are told one by one,
+// mostLacking is up to how many missing texts of a culture are reported one by one,
 // whatever part of it they are.
 const mostLacking = 10
 
@@ -150,10 +150,10 @@ var cultureAbsent = &Rule{
 	},
 }
 
-// Absent gives the cultures that the family is to have and has not.
+// Absent returns the cultures that the family is to have and has not.
 func (f *Family) Absent() (list []culture.Tag) {
 	for _, tag := range f.Cultures {
-		misnamed := func(m Misnamed) bool { return m.Culture == tag } // that is told
+		misnamed := func(m Misnamed) bool { return m.Culture == tag } // that is reported
 		if f.Member(tag) == nil && !f.Partial && !slices.ContainsFunc(f.Misnamed, misnamed) {
 			list = append(list, tag)
 		}
@@ -162,14 +162,14 @@ func (f *Family) Absent() (list []culture.Tag) {
 }
 
 // parentTold reports whether a parent of a culture is in the family: what it
-// lacks is told there, and once.
+// lacks is reported there, and once.
 func parentTold(f *Family, m *catalog.Member) bool {
 	return slices.ContainsFunc(m.Culture.Parents(), func(tag culture.Tag) bool {
 		return tag != f.Source && f.Member(tag) != nil
 	})
 }
 
-// short gives the beginning of a message, spelled as its file does.
+// short returns the beginning of a message, spelled as its file does.
 func short(m message.Message) string {
 	var whole strings.Builder
 	for _, part := range m.Main() {

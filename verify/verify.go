@@ -56,7 +56,7 @@ type Family struct {
 	Partial bool
 	// Misnamed are the files that the platform will not find.
 	Misnamed []Misnamed
-	// Place gives path, line and column of an entry.
+	// Place returns path, line and column of an entry.
 	Place func(m *catalog.Member, e *catalog.Entry) (path string, line, column int)
 	// Names are words that stay as they are in every culture.
 	Names []string
@@ -114,7 +114,7 @@ type Result struct {
 	Summary  Summary           `json:"summary"`
 }
 
-// Severities gives rules another severity; finding.Never turns one off.
+// Severities returns rules another severity; finding.Never turns one off.
 type Severities map[string]finding.Severity
 
 // Run applies all rules to the families, in parallel, and joins what was found
@@ -321,7 +321,7 @@ func (c *collector) unfinished(e *catalog.Entry) bool {
 	return e.State == catalog.Draft || e.State == catalog.Moved && c.family.Format == "po"
 }
 
-// mild is an entry of which something is told that may be meant so.
+// mild is an entry of which something is reported that may be meant so.
 type mild struct{ *catalog.Entry }
 
 // lacking is an entry of the source that members have no text for.

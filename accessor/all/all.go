@@ -38,7 +38,7 @@ func Names() []string {
 	return names
 }
 
-// Named gives the language with a name; the error lists the names.
+// Named returns the language with a name; the error lists the names.
 func Named(name string) (*accessor.Language, error) {
 	for _, l := range Languages {
 		if l.Name == name {

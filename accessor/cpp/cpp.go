@@ -1,6 +1,6 @@
 // Package cpp spells accessors in C++17: a header and a source file with the
 // members, the switch, and the texts, with nothing but the standard library
-// behind them. Strings are UTF-8.
+// after them. Strings are UTF-8.
 package cpp
 
 import (
@@ -150,7 +150,7 @@ func member(number int, m accessor.Member) string {
 		}
 		call += fmt.Sprintf("return cultures_.render(%d, arguments);", number)
 	}
-	if m.Gone { // the formatter parts a head behind an attribute
+	if m.Gone { // the formatter parts a head after an attribute
 		head.Text = "std::string\n    " + m.Name + "("
 	}
 	if m.Gone || len(whole)+4 > layout.Width {

@@ -1,5 +1,5 @@
 // Package csharp spells accessors in C# 6 and later: one class with the members,
-// the switch, and the texts, with nothing but the base class library behind
+// the switch, and the texts, with nothing but the base class library after
 // them.
 package csharp
 

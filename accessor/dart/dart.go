@@ -1,6 +1,6 @@
 // Package dart spells accessors in Dart 2.17 and later: one library with the
 // members, the switch, and the texts, with nothing but the core libraries
-// behind it.
+// after it.
 package dart
 
 import (
@@ -100,7 +100,7 @@ func doc(text string) string {
 // layout is that of Dart's formatter, with its own settings.
 var layout = accessor.Layout{Width: 80, Indent: 2, Hang: 4, Comma: true}
 
-// list writes a list behind the beginning of its declaration.
+// list writes a list after the beginning of its declaration.
 func list(head string, items []string) string {
 	return layout.Lay(accessor.Row(head+"[", items, "]"), 0, ";")
 }

@@ -1,5 +1,5 @@
 // Package golang spells accessors in Go: one type with the members, the switch,
-// and the texts, with nothing but the standard library behind them.
+// and the texts, with nothing but the standard library after them.
 package golang
 
 import (
@@ -85,7 +85,7 @@ func generate(m *accessor.Model) map[string][]byte {
 	return files
 }
 
-// formatted gives what gofmt would. The templates of large files do so by
+// formatted returns what gofmt would. The templates of large files do so by
 // themselves, up to their end; to format them would take seconds.
 func formatted(data []byte) []byte {
 	if len(data) > 1<<20 {

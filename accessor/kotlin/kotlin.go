@@ -1,6 +1,6 @@
 // Package kotlin spells accessors in Kotlin for the JVM and Android: one class
 // with the members, the switch, and the texts, with nothing but the standard
-// library and the JDK behind them.
+// library and the JDK after them.
 package kotlin
 
 import (
@@ -85,7 +85,7 @@ var types = accessor.Types{Text: "String", Whole: "Long", Decimal: "Double", Mom
 // of lists as they are.
 var layout = accessor.Layout{Width: 120, Indent: 4, Hang: 4, Comma: true}
 
-// list writes a list behind the beginning of its declaration.
+// list writes a list after the beginning of its declaration.
 func list(head string, items []string) string {
 	return layout.Lay(accessor.Row(head+"(", items, ")"), 8, "")
 }

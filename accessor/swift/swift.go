@@ -1,5 +1,5 @@
 // Package swift spells accessors in Swift 5.7 and later: one class with the
-// members, the switch, and the texts, with nothing but Foundation behind them.
+// members, the switch, and the texts, with nothing but Foundation after them.
 package swift
 
 import (
@@ -68,13 +68,13 @@ func generate(m *accessor.Model) map[string][]byte {
 }
 
 // layout is that of Swift code in lines of 120 characters: a list that is too
-// long has a line for each item. Arrays have a comma behind the last one.
+// long has a line for each item. Arrays have a comma after the last one.
 var (
 	layout = accessor.Layout{Width: 120, Indent: 4, Hang: 4}
 	arrays = accessor.Layout{Width: 120, Indent: 4, Hang: 4, Comma: true}
 )
 
-// list writes an array behind the beginning of its declaration.
+// list writes an array after the beginning of its declaration.
 func list(head string, items []string) string {
 	return arrays.Lay(accessor.Row(head+"[", items, "]"), 4, "")
 }

@@ -1,5 +1,5 @@
 // Package typescript spells accessors in TypeScript (ES2022 modules): a class
-// with the members, the switch, and the texts, with nothing but Intl behind
+// with the members, the switch, and the texts, with nothing but Intl after
 // them.
 package typescript
 

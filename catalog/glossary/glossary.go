@@ -24,7 +24,7 @@ import (
 // order of the file.
 type Term map[culture.Tag][]string
 
-// In gives the words for it in a culture, its own or those of a parent.
+// In returns the words for it in a culture, its own or those of a parent.
 func (t Term) In(tag culture.Tag) []string {
 	for _, at := range append([]culture.Tag{tag}, tag.Parents()...) {
 		if words := t[at]; words != nil {
@@ -45,7 +45,7 @@ func Read(data []byte) ([]Term, error) {
 }
 
 // readCSV reads a table whose first row names cultures; the words of a cell are
-// parted by "|". Other columns, such as notes, are passed over.
+// separated by "|". Other columns, such as notes, are passed over.
 func readCSV(data []byte) ([]Term, error) {
 	r := csv.NewReader(bytes.NewReader(data))
 	r.FieldsPerRecord, r.TrimLeadingSpace = -1, true
@@ -220,7 +220,7 @@ func (g *Glossary) In(text string, tag culture.Tag) []Pair {
 	return list
 }
 
-// Whole gives the term that is all of a text, in whatever case.
+// Whole returns the term that is all of a text, in whatever case.
 func (g *Glossary) Whole(text string, tag culture.Tag) (Pair, bool) {
 	for p := range g.pairs(tag) {
 		if strings.EqualFold(p.Source, strings.TrimSpace(text)) {

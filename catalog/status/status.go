@@ -40,7 +40,7 @@ func (s Status) Wanting() bool { return s.Lacks() || s == Copied }
 // Open reports whether somebody has to translate the text or look at it.
 func (s Status) Open() bool { return s.Wanting() || s == Draft || s == Moved }
 
-// Of gives the status of a key in a member of a family. Source and own are the
+// Of returns the status of a key in a member of a family. Source and own are the
 // entries in the source and in the member, nil where there is none; names are
 // words that stay as they are in every culture.
 func Of(f *catalog.Family, m *catalog.Member, source, own *catalog.Entry, names []string) Status {
@@ -102,7 +102,7 @@ func Listed(f *catalog.Family, c *catalog.Catalog, key string) bool {
 	return c.Find(key+"[0]") != nil
 }
 
-// Parent gives the entry of the nearest parent of a member's culture that has
+// Parent returns the entry of the nearest parent of a member's culture that has
 // the key; nil where none has.
 func Parent(f *catalog.Family, m *catalog.Member, id string) *catalog.Entry {
 	for tag := m.Culture.Parent(); tag != ""; tag = tag.Parent() {

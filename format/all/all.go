@@ -49,7 +49,7 @@ var Formats = []*format.Format{
 	tmx.Format,
 }
 
-// Named gives the format with a name; behind a colon may stand how its texts
+// Named returns the format with a name; after a colon may stand how its texts
 // spell placeholders, where files leave that open, and that they hold markup:
 // "json:colon", "strings:markup". The error lists the names and the nearest one.
 func Named(name string) (*format.Format, error) {
@@ -79,7 +79,7 @@ func Named(name string) (*format.Format, error) {
 	return nil, fmt.Errorf("%q is no format; there are %s", name, strings.Join(names, ", "))
 }
 
-// Detect gives the format that fits a file best, by its path and its first
+// Detect returns the format that fits a file best, by its path and its first
 // bytes, and how well it fits; nil when none does.
 func Detect(path string, head []byte) (*format.Format, format.Fit) {
 	if len(head) > 0 {

@@ -27,7 +27,7 @@ type odd struct {
 	data   []byte
 }
 
-// oddFiles gives every file of the collection in every shape.
+// oddFiles returns every file of the collection in every shape.
 func oddFiles(t testing.TB) []odd {
 	archive, err := txtar.ParseFile("testdata/odd.txtar")
 	require.NoError(t, err)
@@ -94,14 +94,14 @@ func TestUnchangedFilesKeepTheirBytes(t *testing.T) {
 // damaged reports whether a finding keeps the file from being read whole.
 func damaged(findings []finding.Finding) bool { return slices.ContainsFunc(findings, format.Damage) }
 
-// own gives the catalog that the tests change: the only one, or the last of
+// own returns the catalog that the tests change: the only one, or the last of
 // several, which is a translation.
 func own(d format.Document) *catalog.Catalog {
 	list := d.Catalogs()
 	return list[len(list)-1]
 }
 
-// noteOf gives the note of a key, which may stand with the source alone.
+// noteOf returns the note of a key, which may stand with the source alone.
 func noteOf(d format.Document, key string) string {
 	for _, c := range d.Catalogs() {
 		if e := c.Find(key); e != nil && e.Note != "" {
@@ -119,7 +119,7 @@ func change(d format.Document, c format.Change) []format.Change {
 	return []format.Change{c}
 }
 
-// texts gives all messages by key.
+// texts returns all messages by key.
 func texts(d format.Document) map[string]string {
 	all := map[string]string{}
 	for _, e := range own(d).Entries {
@@ -131,7 +131,7 @@ func texts(d format.Document) map[string]string {
 }
 
 // One text edited: it reads back as it was set, every other entry reads as
-// before, and all bytes before and behind one stretch are untouched.
+// before, and all bytes before and after one stretch are untouched.
 func TestEditTouchesOneEntry(t *testing.T) {
 	edits := 0
 	for _, file := range oddFiles(t) {
@@ -198,16 +198,16 @@ func TestAddRenameRemove(t *testing.T) {
 			}
 			require.NoError(t, err, file.name)
 			added, more := file.format.Parse(out)
-			require.False(t, damaged(more), "%s behind %q\n%s", file.name, after, out)
+			require.False(t, damaged(more), "%s after %q\n%s", file.name, after, out)
 			e := own(added).Find("fresh")
-			require.NotNil(t, e, "%s behind %q\n%s", file.name, after, out)
+			require.NotNil(t, e, "%s after %q\n%s", file.name, after, out)
 			require.Equal(t, "Fresh", e.Message.String())
 			if len(losses) == 0 {
-				require.Equal(t, "A note", noteOf(added, "fresh"), "%s behind %q\n%s", file.name, after, out)
+				require.Equal(t, "A note", noteOf(added, "fresh"), "%s after %q\n%s", file.name, after, out)
 			}
 			require.Len(t, texts(added), len(before)+1, file.name)
 			if after != "" && own(document).Find(after) != nil {
-				assert.Equal(t, own(document).At(after)+1, own(added).At("fresh"), "%s behind %q", file.name, after)
+				assert.Equal(t, own(document).At(after)+1, own(added).At("fresh"), "%s after %q", file.name, after)
 			}
 			// Taken out again, the file is what it was.
 			back, _, err := added.Edit(change(added, format.Change{Op: format.Remove, Key: "fresh"}))
@@ -298,8 +298,8 @@ func TestFaultsSayWhereAndHow(t *testing.T) {
 	want := map[string][]string{
 		"values-de/damaged.xml": {"2:5 <string> is not closed", "5:5 the key twice stands twice; first in line 4", "6:5 <string> without a name",
 			"7:18 the value of name has no closing quote", "9:5 text between the elements", `10:23 "lots" is no quantity`},
-		"de.lproj/Damaged.strings": {`1:21 a semicolon is missing behind the text of "a"`, "3:7 a quote that is not closed", `5:1 "=" where a key belongs`,
-			`6:5 a = is missing behind the key "e"`, `7:7 the text of "f" is missing`, `8:12 \q is no escape`, "10:1 a comment that is not closed"},
+		"de.lproj/Damaged.strings": {`1:21 a semicolon is missing after the text of "a"`, "3:7 a quote that is not closed", `5:1 "=" where a key belongs`,
+			`6:5 a = is missing after the key "e"`, `7:7 the text of "f" is missing`, `8:12 \q is no escape`, "10:1 a comment that is not closed"},
 		"Damaged.de.resx": {"2:42 <value> is not closed", "4:3 the key Next stands twice; first in line 3", "5:3 <data> without a name", "6:51 the tag <b> stands bare in a text"},
 		"app_de.arb": {"4:3 a comma is missing before this key", "4:20 a brace that is not closed", "6:3 the key c stands twice; first in line 5",
 			`7:8 "unquoted" is no JSON value`, "8:8 a quote that is not closed", `10:13 \q is no escape`, "10:23 a comma before the closing brace"},

@@ -77,7 +77,7 @@ func TestLargeFilesSayWhatSmallOnesDo(t *testing.T) {
 	}
 }
 
-// byKey gives the losses that belong to an entry, in an order of their own.
+// byKey returns the losses that belong to an entry, in an order of their own.
 func byKey(losses []catalog.Loss) []string {
 	var list []string
 	for _, l := range losses {

@@ -222,7 +222,7 @@ func wellFormedOutside(f *format.Format, data []byte) error {
 }
 
 // Random families into every format and back: every file is well-formed, what
-// differs is told, and what is told differs.
+// differs is reported, and what is reported differs.
 func TestMeaning(t *testing.T) {
 	archive, err := txtar.ParseFile("testdata/styles.txtar")
 	require.NoError(t, err)

@@ -23,7 +23,7 @@ import (
 var update = flag.Bool("update", false, "write docs/conversions.md anew")
 
 // everything reads testdata/everything.txtar: one catalog per culture with all
-// that a message can hold. A line is "key | ICU message", and behind further
+// that a message can hold. A line is "key | ICU message", and after further
 // bars a note, limit=20, fixed, draft, moved or done.
 func everything(t testing.TB) []*catalog.Catalog {
 	archive, err := txtar.ParseFile("testdata/everything.txtar")
@@ -231,7 +231,7 @@ func differences(before, after []*catalog.Catalog) map[string]string {
 	return found
 }
 
-// told gives the losses by culture and key; those of the source count for
+// told returns the losses by culture and key; those of the source count for
 // every culture.
 func told(losses []catalog.Loss) (byKey map[string]bool, kinds []string) {
 	byKey = map[string]bool{}
@@ -249,7 +249,7 @@ func told(losses []catalog.Loss) (byKey map[string]bool, kinds []string) {
 	return byKey, slices.Sorted(maps.Keys(seen))
 }
 
-// Every format into every other and back: what is not as it was is told as a
+// Every format into every other and back: what is not as it was is reported as a
 // loss, on the way there or back. The family has everything but styles, which
 // are those that the format itself has.
 func TestEveryPair(t *testing.T) {
@@ -296,7 +296,7 @@ func TestEveryPair(t *testing.T) {
 }
 
 // thereAndBack takes a family from one format into another and back, and gives
-// the kinds of losses that were told on the way there.
+// the kinds of losses that were reported on the way there.
 func thereAndBack(t *testing.T, a, b *format.Format, family []*catalog.Catalog) []string {
 	before, _ := through(t, a, family)
 	if b.Name == "mo" { // written only

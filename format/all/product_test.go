@@ -11,7 +11,7 @@ import (
 )
 
 // TestProductsAreTold writes texts for one product into every format that does
-// not hold them: the text for all products is kept, and the others are told.
+// not hold them: the text for all products is kept, and the others are reported.
 func TestProductsAreTold(t *testing.T) {
 	for _, f := range Formats {
 		t.Run(f.Name, func(t *testing.T) {

@@ -141,7 +141,7 @@ func parseQualifiers(rest string) (tag culture.Tag, others bool, err error) {
 			parts = append(parts, strings.Split(part[2:], "+")...)
 		case qualifier().MatchString(part) && part != "car":
 			others = true
-		case len(parts) == 0 && (!others || network.MatchString(rest)) && language(part): // behind the network's numbers
+		case len(parts) == 0 && (!others || network.MatchString(rest)) && language(part): // after the network's numbers
 			parts = append(parts, part)
 		case len(parts) == 1 && (!others || network.MatchString(rest)) && region(part):
 			parts = append(parts, part[1:])

@@ -2,7 +2,7 @@ package android
 
 import "strings"
 
-// trail is a comment that stands behind an element on its line. First is the
+// trail is a comment that stands after an element on its line. First is the
 // first entry of the element.
 type trail struct{ from, to, first int }
 
@@ -31,7 +31,7 @@ func (p *parser) comment() {
 	p.note.WriteString(text)
 }
 
-// trailing reports whether the comment stands behind an element, on its line
+// trailing reports whether the comment stands after an element, on its line
 // and at the end of it.
 func (p *parser) trailing() bool {
 	if p.ended < 0 || p.noteFrom >= 0 || strings.IndexByte(p.src[p.ended:p.To], '\n') >= 0 {

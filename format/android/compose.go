@@ -58,7 +58,7 @@ func referring(e *catalog.Entry) string {
 	return "@string/" + e.Reference
 }
 
-// boundary gives a place at or behind i that is not inside an array.
+// boundary returns a place at or after i that is not inside an array.
 func boundary(entries []catalog.Entry, i int) int {
 	for ; i < len(entries); i++ {
 		if _, index, ok := catalog.SplitArrayKey(entries[i].Key); !ok || index == 0 {
@@ -145,7 +145,7 @@ func (w *composer) note(note, indent string) {
 	w.out = append(w.out, " -->"+w.line...)
 }
 
-// comment gives a note as the inside of a comment.
+// comment returns a note as the inside of a comment.
 func (w *composer) comment(note, indent string) string {
 	return strings.ReplaceAll(w.XMLComment(note), "\n", w.line+indent+"     ")
 }
@@ -274,7 +274,7 @@ func anyPlaceholder(patterns []message.Pattern) bool {
 	return false
 }
 
-// variants gives the variants that Android can hold: the categories of the
+// variants returns the variants that Android can hold: the categories of the
 // first selector, with the default of all others.
 func (w *composer) variants(e *catalog.Entry) []message.Variant {
 	choice := e.Message.Choice

@@ -31,7 +31,7 @@ type editor struct {
 	w composer
 }
 
-// Find gives the number of an entry.
+// Find returns the number of an entry.
 func (e *editor) Find(c format.Change) (number, offset int) {
 	if number = e.Catalog.At(c.Key); number >= 0 {
 		offset = e.Catalog.Entries[number].Offset
@@ -85,7 +85,7 @@ func (e *editor) Set(i int, c format.Change) error {
 // part is an element and its places.
 type part struct {
 	xmlscan.Token
-	// To is behind the end tag; 0 where there is none.
+	// To is after the end tag; 0 where there is none.
 	To                     int
 	nameFrom, nameTo       int
 	contentFrom, contentTo int
@@ -265,7 +265,7 @@ func (e *editor) note(i int, note string) error {
 	return nil
 }
 
-// comments gives the end of the comments that begin at an offset with nothing
+// comments returns the end of the comments that begin at an offset with nothing
 // but white space between them.
 func (e *editor) comments(from int) int {
 	end := from
@@ -280,7 +280,7 @@ func (e *editor) comments(from int) int {
 	return end
 }
 
-// trailOf gives the comment behind the element of an entry on its line.
+// trailOf returns the comment after the element of an entry on its line.
 func (e *editor) trailOf(i int) (t trail, ok bool) {
 	for last := i; last < len(e.notes) && len(e.trails) > 0 && (last == i || e.elementStart(last) == e.elementStart(i)); last++ {
 		if t, ok = e.trails[last]; ok {
@@ -290,7 +290,7 @@ func (e *editor) trailOf(i int) (t trail, ok bool) {
 	return trail{}, false
 }
 
-// Insert adds an entry behind its neighbour.
+// Insert adds an entry after its neighbour.
 func (e *editor) Insert(c format.Change, entry *catalog.Entry) error {
 	if _, _, ok := catalog.SplitArrayKey(c.Key); ok {
 		return errors.New("items are added to an array by hand")
@@ -325,7 +325,7 @@ func (e *editor) Insert(c format.Change, entry *catalog.Entry) error {
 	return nil
 }
 
-// elementStart gives where the top element of an entry stands.
+// elementStart returns where the top element of an entry stands.
 func (e *editor) elementStart(i int) int {
 	if at, ok := e.arrays[i]; ok {
 		return at

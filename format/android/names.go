@@ -8,7 +8,7 @@ import (
 	"zelvik/catalog"
 )
 
-// name gives the key as the name of a resource, which takes letters, digits,
+// name returns the key as the name of a resource, which takes letters, digits,
 // _ and . only.
 func (w *composer) name(key string) string {
 	name := spelled(key)
@@ -96,7 +96,7 @@ var reserved = func() map[string]bool {
 	return set
 }()
 
-// unreserved gives what is put behind a name that is reserved.
+// unreserved returns what is put after a name that is reserved.
 func unreserved(name string) string {
 	if reserved[name] {
 		return "_"

@@ -24,10 +24,10 @@ type document struct {
 	notes []int32
 	// arrays are the offsets of the arrays that entries are items of.
 	arrays map[int]int
-	// trails are comments behind elements on their lines, by the last entry of
+	// trails are comments after elements on their lines, by the last entry of
 	// the element.
 	trails map[int]trail
-	// rootName is behind the name in the root's start tag, rootEnd its end tag; -1
+	// rootName is after the name in the root's start tag, rootEnd its end tag; -1
 	// where it is not there.
 	rootName, rootEnd int
 	// xliff says whether the file declares the xliff prefix.
@@ -130,7 +130,7 @@ func (p *parser) parse() {
 	p.Faults = append(p.Faults, second.Faults...)
 }
 
-// middle gives the place of an element behind the end of another, in the
+// middle returns the place of an element after the end of another, in the
 // middle of the file, or -1.
 func middle(src string) int {
 	from := len(src) / 2
@@ -258,7 +258,7 @@ func (p *parser) add(e *catalog.Entry, element int) {
 // double reports a key that stands twice.
 func (p *parser) double(first int, e *catalog.Entry) {
 	if _, index, ok := catalog.SplitArrayKey(e.Key); ok && index > 0 {
-		return // the array was told with its first item
+		return // the array was reported with its first item
 	}
 	p.Twice(e.Key, e.Offset, p.Catalog.Entries[first].Offset)
 }
@@ -275,7 +275,7 @@ func (p *parser) str(entry *catalog.Entry) {
 	p.add(entry, entry.Offset)
 }
 
-// numbered tells of a text that Android's resource compiler refuses for the
+// numbered reports a text that Android's resource compiler refuses for the
 // numbers that its arguments lack. It does not look at texts with tags.
 func (p *parser) numbered(entry *catalog.Entry, s span) {
 	for range entry.Message.Pattern.Tags() {
@@ -317,7 +317,7 @@ func (p *parser) refers(entry *catalog.Entry, text string, at int) {
 	}
 }
 
-// room gives an empty pattern with room for n parts. Patterns are cut from
+// room returns an empty pattern with room for n parts. Patterns are cut from
 // larger pieces: most have one part.
 func (p *parser) room(n int) message.Pattern {
 	if cap(p.parts)-len(p.parts) < n {
@@ -328,7 +328,7 @@ func (p *parser) room(n int) message.Pattern {
 	return p.parts[at : at : at+n]
 }
 
-// reference gives the key that "@string/key" refers to, the whole text where it
+// reference returns the key that "@string/key" refers to, the whole text where it
 // refers to something of the platform or the theme ("@android:string/ok",
 // "?attr/title", "@null"), or "".
 func reference(text string) string {

@@ -51,7 +51,7 @@ var special = func() (table [256]bool) {
 	return table
 }()
 
-// plainText gives raw itself when decoding would change nothing.
+// plainText returns raw itself when decoding would change nothing.
 func plainText(raw string) (string, bool) {
 	space := true
 	for i := 0; i < len(raw); i++ {
@@ -146,7 +146,7 @@ func (d *decoder) nested(s span) {
 				open = append(open, g)
 			}
 		case xmlscan.End:
-			if len(open) > 0 && !open[len(open)-1].g { // behind xliff:g the text goes on, or has ended
+			if len(open) > 0 && !open[len(open)-1].g { // after xliff:g the text goes on, or has ended
 				d.space()
 			}
 			d.flush()

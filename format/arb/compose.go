@@ -81,7 +81,7 @@ func flush(o format.Options, out []byte) ([]byte, bool) {
 	return append(rest, last), on
 }
 
-// entries writes entries, each with a comma behind it; false when there is no
+// entries writes entries, each with a comma after it; false when there is no
 // need to go on.
 func (w *composer) entries(c *catalog.Catalog, entries []catalog.Entry, taken map[string]string, o format.Options) bool {
 	for i := range entries {
@@ -137,7 +137,7 @@ func clean(key string) bool {
 	return key != ""
 }
 
-// key gives the key as Flutter takes it. The key as it was is kept in the
+// key returns the key as Flutter takes it. The key as it was is kept in the
 // metadata. Taken holds the keys spelled so far; nil where none can clash.
 func (w *composer) key(key string, taken map[string]string) string {
 	spelled := key
@@ -176,7 +176,7 @@ var touched = func() (table [256]bool) {
 	return table
 }()
 
-// untouched gives the text of the commonest of entries, which is written as it
+// untouched returns the text of the commonest of entries, which is written as it
 // stands.
 func untouched(e *catalog.Entry) (string, bool) {
 	if e.Message.Choice != nil || len(e.Message.Pattern) != 1 || e.Reference != "" {
@@ -206,7 +206,7 @@ func (w *composer) spell(c *catalog.Catalog, e *catalog.Entry) []byte {
 	return text
 }
 
-// shownTwice tells of an argument that is shown in two ways: a declaration has one.
+// shownTwice reports an argument that is shown in two ways: a declaration has one.
 func (w *composer) shownTwice(m message.Message) {
 	if !m.HasPlaceholders() {
 		return
@@ -295,7 +295,7 @@ func (w *composer) placeholders(e *catalog.Entry) {
 	w.put("\n    }")
 }
 
-// undeclared tells of types that the source's metadata does not state, as a
+// undeclared reports types that the source's metadata does not state, as a
 // translation has none.
 func (w *composer) undeclared(e, source *catalog.Entry) {
 	if _, plain := e.Message.Plain(""); plain {
@@ -318,7 +318,7 @@ func (w *composer) undeclared(e, source *catalog.Entry) {
 	}
 }
 
-// declared gives the declaration of a placeholder, and tells what it does not say.
+// declared returns the declaration of a placeholder, and tells what it does not say.
 func (w *composer) declared(p *message.Placeholder) native.Declaration {
 	d := native.Declare(p)
 	if p.Style != "" || p.Type >= message.Date {

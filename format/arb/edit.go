@@ -23,7 +23,7 @@ type editor struct {
 	w composer
 }
 
-// Find gives the index of an entry among the object's members.
+// Find returns the index of an entry among the object's members.
 func (e *editor) Find(c format.Change) (number, offset int) {
 	number = e.member(c.Key)
 	if number >= 0 {
@@ -39,7 +39,7 @@ func (e *editor) member(key string) int {
 	return -1
 }
 
-// about gives the index of the metadata of the member at i, or -1.
+// about returns the index of the metadata of the member at i, or -1.
 func (e *editor) about(i int) int {
 	for j := range e.root.Members {
 		if e.root.Members[j].Key == "@"+e.root.Members[i].Key {
@@ -156,7 +156,7 @@ func (e *editor) declare(about int, m message.Message) []jsonscan.Field {
 	return []jsonscan.Field{{Key: "placeholders", Value: jsonscan.Dict(list...)}}
 }
 
-// Insert adds an entry behind its neighbour, with metadata where it needs some.
+// Insert adds an entry after its neighbour, with metadata where it needs some.
 func (e *editor) Insert(c format.Change, entry *catalog.Entry) error {
 	if e.root.Kind != jsonscan.Object {
 		return errors.New("the file is no JSON object")

@@ -48,7 +48,7 @@ func (p *parser) entries() {
 	members := p.root.Members
 	p.Catalog.Entries = fast.Make[catalog.Entry](len(members))
 	p.members = make([]int32, 0, len(members))
-	var metadata map[string]*jsonscan.Value // where it does not stand behind its key
+	var metadata map[string]*jsonscan.Value // where it does not stand after its key
 	for i := range members {
 		m := &members[i]
 		if !p.Once(m.Key, m.Key, m.KeyFrom) {

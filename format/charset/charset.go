@@ -188,7 +188,7 @@ func (t *Text) encode(text string, at int) ([]byte, error) {
 	return out, nil
 }
 
-// Patch gives the file's bytes with changes made, whose places count in UTF8.
+// Patch returns the file's bytes with changes made, whose places count in UTF8.
 func (t *Text) Patch(replacements []format.Replacement) ([]byte, error) {
 	if len(replacements) == 0 {
 		return t.data, nil

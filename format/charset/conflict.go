@@ -10,9 +10,9 @@ import (
 // Conflict is a stretch of a file in which a merge by lines left both sides,
 // between the marks <<<<<<<, ======= and >>>>>>>.
 type Conflict struct {
-	// From and To are the offsets of the first mark and behind the last.
+	// From and To are the offsets of the first mark and after the last.
 	From, To int
-	// Ours and Theirs are what the marks say behind their signs.
+	// Ours and Theirs are what the marks say after their signs.
 	Ours, Theirs string
 }
 
@@ -24,7 +24,7 @@ const markSize = 7
 // of all else are what they were.
 func (t *Text) conflicts() {
 	copied := t.Encoding != UTF8
-	before := 0 // behind the mark before
+	before := 0 // after the mark before
 	for at := nextMark(t.UTF8, 0); at >= 0; {
 		next := nextMark(t.UTF8, at+markSize)
 		c, others := conflictAt(t.UTF8, before, at, next)
@@ -41,7 +41,7 @@ func (t *Text) conflicts() {
 	}
 }
 
-// nextMark gives the offset of the next line that is =======, or -1. It looks at
+// nextMark returns the offset of the next line that is =======, or -1. It looks at
 // every seventh byte.
 func nextMark(text []byte, from int) int {
 	for i := from + markSize - 1; i < len(text); i += markSize {
@@ -64,7 +64,7 @@ func nextMark(text []byte, from int) int {
 	return -1
 }
 
-// conflictAt gives the conflict of which the middle mark stands at an offset
+// conflictAt returns the conflict of which the middle mark stands at an offset
 // between two others, the next being -1 where there is none, and where what is
 // not ours begins: the middle, or the mark of the base before it; -1 where there
 // is no conflict.
@@ -86,7 +86,7 @@ func conflictAt(text []byte, before, at, next int) (c Conflict, others int) {
 	return c, at
 }
 
-// lastLine gives the offset of the last line between two places that begins with
+// lastLine returns the offset of the last line between two places that begins with
 // a mark, or -1.
 func lastLine(text []byte, from, to int, mark string) int {
 	if at := bytes.LastIndex(text[from:to], []byte("\n"+mark)); at >= 0 {
@@ -98,7 +98,7 @@ func lastLine(text []byte, from, to int, mark string) int {
 	return -1
 }
 
-// lineEnd gives where the line of an offset ends, before CR LF or LF.
+// lineEnd returns where the line of an offset ends, before CR LF or LF.
 func lineEnd(text []byte, at int) int {
 	end := bytes.IndexByte(text[at:], '\n')
 	if end < 0 {

@@ -124,7 +124,7 @@ type paged struct {
 	page page
 }
 
-// page gives the code page at byte i of the file.
+// page returns the code page at byte i of the file.
 func (t *Text) page(i int) page {
 	n := len(t.parts) - 1
 	for n > 0 && t.parts[n].from > i {

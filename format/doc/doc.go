@@ -23,11 +23,11 @@ func (s Span) There() bool { return s.From >= 0 }
 type Slot struct {
 	// Whole spans the entry without its note.
 	Whole, Key, Value Span
-	// Note is the comment before it, Trail the one behind it on its line.
+	// Note is the comment before it, Trail the one after it on its line.
 	Note, Trail Span
 }
 
-// Begin gives where the entry begins with the note before it.
+// Begin returns where the entry begins with the note before it.
 func (s *Slot) Begin() int {
 	if s.Note.There() {
 		return s.Note.From
@@ -35,7 +35,7 @@ func (s *Slot) Begin() int {
 	return s.Whole.From
 }
 
-// End gives where it ends with the comment on its line.
+// End returns where it ends with the comment on its line.
 func (s *Slot) End() int { return max(s.Whole.To, s.Trail.To) }
 
 // One is a file with one catalog.
@@ -47,10 +47,10 @@ type One struct {
 // NewOne decodes a file.
 func NewOne(data []byte) One { return One{charset.Decode(data), &catalog.Catalog{}} }
 
-// Catalogs gives the file's one catalog.
+// Catalogs returns the file's one catalog.
 func (d *One) Catalogs() []*catalog.Catalog { return []*catalog.Catalog{d.Catalog} }
 
-// Text gives the file as UTF-8.
+// Text returns the file as UTF-8.
 func (d *One) Text() string { return d.Coded.String() }
 
 // Pair is a file with a source and its translation, which is nil where there is
@@ -67,7 +67,7 @@ func NewPair(data []byte) Pair {
 	return Pair{charset.Decode(data), &catalog.Catalog{}, &catalog.Catalog{}, map[string]int{}}
 }
 
-// Catalogs gives the source, and the translation where the file has one.
+// Catalogs returns the source, and the translation where the file has one.
 func (d *Pair) Catalogs() []*catalog.Catalog {
 	if d.Target == nil {
 		return []*catalog.Catalog{d.Source}
@@ -75,10 +75,10 @@ func (d *Pair) Catalogs() []*catalog.Catalog {
 	return []*catalog.Catalog{d.Source, d.Target}
 }
 
-// Text gives the file as UTF-8.
+// Text returns the file as UTF-8.
 func (d *Pair) Text() string { return d.Coded.String() }
 
-// At gives the number of the entry with a key, -1 where there is none.
+// At returns the number of the entry with a key, -1 where there is none.
 func (d *Pair) At(key string) int {
 	if i, ok := d.Index[key]; ok {
 		return i
@@ -92,7 +92,7 @@ func (d *Pair) ToSource(c format.Change) bool {
 	return d.Target != nil && c.Culture != "" && c.Culture == d.Source.Culture && c.Culture != d.Target.Culture
 }
 
-// Added gives the catalogs that a new entry is written from: its source, which
+// Added returns the catalogs that a new entry is written from: its source, which
 // is text where the change brings none, and its translation, nil for none.
 func (d *Pair) Added(c format.Change, entry *catalog.Entry, text string, toSource bool) (source, target *catalog.Catalog) {
 	source = &catalog.Catalog{Culture: d.Source.Culture}
@@ -120,8 +120,8 @@ type Many struct {
 	List  []*catalog.Catalog
 }
 
-// Catalogs gives the catalogs.
+// Catalogs returns the catalogs.
 func (d *Many) Catalogs() []*catalog.Catalog { return d.List }
 
-// Text gives the file as UTF-8.
+// Text returns the file as UTF-8.
 func (d *Many) Text() string { return d.Coded.String() }

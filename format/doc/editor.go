@@ -28,7 +28,7 @@ func NewEditor(text *charset.Text) Editor {
 
 // Entries is what a format does to the entries of one document.
 type Entries interface {
-	// Find gives the number of the entry that a change is for and where it
+	// Find returns the number of the entry that a change is for and where it
 	// stands; -1 where there is none.
 	Find(c format.Change) (number, offset int)
 	// Remove takes out an entry with its note.
@@ -84,13 +84,13 @@ func (e *Editor) Apply(changes []format.Change, t *format.Teller, entries Entrie
 	return e.Done(t)
 }
 
-// Done gives the bytes of the file with what was replaced.
+// Done returns the bytes of the file with what was replaced.
 func (e *Editor) Done(t *format.Teller) ([]byte, []catalog.Loss, error) {
 	out, err := e.coded.Patch(e.Replacements)
 	return out, t.Losses, err
 }
 
-// Like gives the document whose shape new entries take, where it is one of the
+// Like returns the document whose shape new entries take, where it is one of the
 // same format; else the zero value.
 func Like[D format.Document](changes []format.Change) (like D) {
 	for i := range changes {
@@ -106,10 +106,10 @@ func (e *Editor) Replace(from, to int, text string) {
 	e.Replacements = append(e.Replacements, format.Replacement{Start: from, End: to, Text: text})
 }
 
-// Line gives where the line of an offset begins.
+// Line returns where the line of an offset begins.
 func (e *Editor) Line(offset int) int { return strings.LastIndexByte(e.Src[:offset], '\n') + 1 }
 
-// Indent gives the white space that the line of an offset begins with, up to
+// Indent returns the white space that the line of an offset begins with, up to
 // the offset; none for the place of something that is not there.
 func (e *Editor) Indent(offset int) string {
 	if offset < 0 {
@@ -144,12 +144,12 @@ type Gap struct {
 	At     int
 	Indent string
 	// Before says that the entry goes before what stands there, on lines of its
-	// own; else it goes behind it, after a line end.
+	// own; else it goes after it, after a line end.
 	Before bool
 }
 
-// Gap finds the place of a new entry among n that stand at places: behind the
-// neighbour, before the first where the change names none, else behind the last.
+// Gap finds the place of a new entry among n that stand at places: after the
+// neighbour, before the first where the change names none, else after the last.
 // Where there are none it is at the end, which is -1 where the file has no place
 // for entries: then it is false.
 func (e *Editor) Gap(c format.Change, neighbour, n int, place func(number int) Span, end int, indent string) (Gap, bool) {

@@ -5,7 +5,7 @@ import (
 	"unicode/utf8"
 )
 
-// Control gives the control character that a letter stands for behind a
+// Control returns the control character that a letter stands for after a
 // backslash, as in C: n, t, r, a, b, f, v.
 func Control(letter byte) (c byte, ok bool) {
 	switch letter {
@@ -55,7 +55,7 @@ func Hexadecimal(text string, most int) (n uint64, size int) {
 	return n, size
 }
 
-// UTF16 reads the four hexadecimal digits behind a \u, and where they are the
+// UTF16 reads the four hexadecimal digits after a \u, and where they are the
 // first half of a pair the second with its \u. Size is 0 where they are not
 // there; half of a pair alone is U+FFFD, and half says so.
 func UTF16(text string) (r rune, size int, half bool) {

@@ -23,7 +23,7 @@ func (e *Editor) Splice(from, to int, whole string, spelled func(raw string) str
 const longest, widest = 1 << 13, 48
 
 // cut is what is put into a spelling to see where in the text a place is: letters of
-// which no escape is made, and the first of which is another behind a backslash.
+// which no escape is made, and the first of which is another after a backslash.
 const cut = "nZvXq"
 
 func spliced(raw, whole string, spelled func(raw string) string) string {
@@ -34,7 +34,7 @@ func spliced(raw, whole string, spelled func(raw string) string) string {
 	case old == raw || len(raw) > longest || strings.Contains(raw+whole, cut):
 		return whole
 	}
-	// place gives where in old a place of raw is, -1 where it is inside of something.
+	// place returns where in old a place of raw is, -1 where it is inside of something.
 	place := func(at int) int {
 		text := spelled(raw[:at] + cut + raw[at:])
 		before, after, ok := strings.Cut(text, cut)
@@ -45,7 +45,7 @@ func spliced(raw, whole string, spelled func(raw string) string) string {
 	}
 	prefix := common(old, whole)
 	a, first := -1, 0
-	for low, high := -1, len(raw)+1; high-low > 1; { // the last place that is not behind the prefix
+	for low, high := -1, len(raw)+1; high-low > 1; { // the last place that is not after the prefix
 		middle := (low + high) / 2
 		at, p := middle, place(middle)
 		for p < 0 && at-1 > low && middle-at < widest {
@@ -97,7 +97,7 @@ func spliced(raw, whole string, spelled func(raw string) string) string {
 	return whole
 }
 
-// common gives the length of what two texts begin with, in whole characters.
+// common returns the length of what two texts begin with, in whole characters.
 func common(a, b string) int {
 	n := 0
 	for n < len(a) && n < len(b) && a[n] == b[n] {
@@ -109,7 +109,7 @@ func common(a, b string) int {
 	return n
 }
 
-// commonEnd gives the length of what two texts end with, in whole characters.
+// commonEnd returns the length of what two texts end with, in whole characters.
 func commonEnd(a, b string) int {
 	n := 0
 	for n < len(a) && n < len(b) && a[len(a)-1-n] == b[len(b)-1-n] {

@@ -47,7 +47,7 @@ func NewXML(text *charset.Text, data []byte, give string) (x XML, ok bool) {
 	return x, true
 }
 
-// End tells of a root that was not found, and of what is no XML, and gives all
+// End reports a root that was not found, and of what is no XML, and gives all
 // findings.
 func (x *XML) End(root bool, name, fix string) []finding.Finding {
 	if !root {
@@ -59,7 +59,7 @@ func (x *XML) End(root bool, name, fix string) []finding.Finding {
 	return x.Done()
 }
 
-// Begun gives the element whose start tag was just read.
+// Begun returns the element whose start tag was just read.
 func (x *XML) Begun() Element {
 	own := Span{x.From, x.To}
 	return Element{own, own, Span{x.To, x.To}, x.Lone}
@@ -129,14 +129,14 @@ func (x *XML) Characters(odd func() string, ends ...string) (string, Element) {
 	return out.String(), el
 }
 
-// Bare tells of a tag in a text that can hold none, and skips its element.
+// Bare reports a tag in a text that can hold none, and skips its element.
 func (x *XML) Bare(key string) string {
 	x.Damaged(x.From, key, fmt.Sprintf("the tag <%s> stands bare in a text", x.Name), "write &lt; for <")
 	x.Skip()
 	return ""
 }
 
-// Legal leaves out characters that XML cannot hold, and tells of it.
+// Legal leaves out characters that XML cannot hold, and reports it.
 func Legal(t *format.Teller, text string) string {
 	if xmlscan.Legal(text) {
 		return text
@@ -163,7 +163,7 @@ func (e *Editor) SetContent(el Element, name, text string, spelled func(raw stri
 }
 
 // SetField sets the text of an element, takes the element out where the text is
-// "", and adds one where there is none: behind an offset, on a line of its own.
+// "", and adds one where there is none: after an offset, on a line of its own.
 func (e *Editor) SetField(el Element, name, text string, spelled func(raw string) string, behind int, indent string) {
 	switch {
 	case el.There() && text == "":

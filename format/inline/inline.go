@@ -106,7 +106,7 @@ func (c *Code) Named(source *Code) {
 	}
 }
 
-// equivalent gives what stands for a code in other formats.
+// equivalent returns what stands for a code in other formats.
 func (c *Code) equivalent() string {
 	if strings.HasPrefix(c.Equiv, "<") {
 		return c.Equiv
@@ -197,7 +197,7 @@ func (w *Writer) Write(p message.Pattern) (string, []message.Loss) {
 	return string(out), losses
 }
 
-// spell gives the native code of a placeholder: as its platform spells it where
+// spell returns the native code of a placeholder: as its platform spells it where
 // that says all, else as an ICU argument by its name.
 func spell(p *message.Placeholder, made bool) (string, []message.Loss) {
 	if spelling := native.Spelling(p); made && spelling != "" && !p.Wrapped {
@@ -213,7 +213,7 @@ func spell(p *message.Placeholder, made bool) (string, []message.Loss) {
 	return icu.Writer{Numbered: made, Carry: true}.Argument(p)
 }
 
-// repeat gives the source's code for a placeholder that a translation repeats.
+// repeat returns the source's code for a placeholder that a translation repeats.
 func (w *Writer) repeat(p *message.Placeholder, used *idents) *Code {
 	if len(w.Codes) > mostCodes {
 		return nil
@@ -274,7 +274,7 @@ func (u *idents) times(id string) (n int) {
 	return n
 }
 
-// closing gives the tags that open in a pattern and are closed in it; nil for
+// closing returns the tags that open in a pattern and are closed in it; nil for
 // none.
 func closing(p message.Pattern) map[*message.Markup]bool {
 	var closed map[*message.Markup]bool

@@ -26,7 +26,7 @@ func AddText(parts []Part, text string) []Part {
 	return append(parts, Part{Text: text})
 }
 
-// Codes gives the codes of a text.
+// Codes returns the codes of a text.
 func Codes(parts []Part) (list []Code) {
 	for _, part := range parts {
 		if part.Code != nil {
@@ -47,7 +47,7 @@ type Form struct {
 // message while it is read or written; there are as many as places.
 const room, places = '\uE000', 6400
 
-// Read makes a message of a text. Faults are told at its offset.
+// Read makes a message of a text. Faults are reported at its offset.
 func (f Form) Read(r *format.Reader, key string, offset int, parts []Part) message.Message {
 	if len(parts) == 1 && parts[0].Code == nil {
 		text := parts[0].Text

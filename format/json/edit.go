@@ -37,7 +37,7 @@ type editor struct {
 	n int
 }
 
-// which gives the number of the catalog that a change is for.
+// which returns the number of the catalog that a change is for.
 func (e *editor) which(c format.Change) int {
 	for i, own := range e.List {
 		if own.Culture == c.Culture {
@@ -50,7 +50,7 @@ func (e *editor) which(c format.Change) int {
 	return -1
 }
 
-// Find gives the number of an entry in the catalog that the change is for.
+// Find returns the number of an entry in the catalog that the change is for.
 func (e *editor) Find(c format.Change) (number, offset int) {
 	if e.n = e.which(c); e.n < 0 {
 		return -1, 0
@@ -283,7 +283,7 @@ func (e *editor) wrapped(n int) bool {
 	return len(e.slots[n]) > 0 && e.slots[n][0].kind == wrapped
 }
 
-// after gives the index in an object behind which a new entry goes.
+// after returns the index in an object after which a new entry goes.
 func (e *editor) after(n int, at *jsonscan.Value, c format.Change) int {
 	if i := e.List[e.n].At(c.After); i >= 0 && c.After != "" {
 		s := e.slots[n][i]
@@ -294,7 +294,7 @@ func (e *editor) after(n int, at *jsonscan.Value, c format.Change) int {
 			return slices.MaxFunc(s.at(), func(a, b int) int { return cmp.Compare(a, b) })
 		}
 	} else if c.After == "" && at == e.roots[n] {
-		for i := range at.Members { // behind what belongs to the file
+		for i := range at.Members { // after what belongs to the file
 			if m := &at.Members[i]; !strings.HasPrefix(m.Key, "$") && !strings.HasPrefix(m.Key, "@") {
 				return i - 1
 			}

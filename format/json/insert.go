@@ -32,7 +32,7 @@ type place struct {
 	kind kind
 }
 
-// placeOf gives the place of a key.
+// placeOf returns the place of a key.
 func (d *document) placeOf(key string) (place, bool) {
 	if d.shape == inner {
 		return place{}, false
@@ -49,7 +49,7 @@ func (d *document) placeOf(key string) (place, bool) {
 	return place{}, false
 }
 
-// down gives the names that lead from an object to the one in which the rest of a
+// down returns the names that lead from an object to the one in which the rest of a
 // key stands.
 func down(v, parent *jsonscan.Value, key string, item bool) ([]string, bool) {
 	if v == parent && !item {
@@ -93,7 +93,7 @@ func (e *editor) grow() {
 }
 
 // Insert adds an entry as it stands in the source's file, or else as the file's
-// own entries do: behind its neighbour where that stands on the same level, at
+// own entries do: after its neighbour where that stands on the same level, at
 // the end of the level that its key names, or on a new level.
 func (e *editor) Insert(c format.Change, _ *catalog.Entry) error {
 	n := e.n
@@ -171,7 +171,7 @@ func (e *editor) Insert(c format.Change, _ *catalog.Entry) error {
 	return nil
 }
 
-// guess gives the place of a key by the levels that the file has.
+// guess returns the place of a key by the levels that the file has.
 func (e *editor) guess(n int, key string) []string {
 	at, name := e.roots[n], key
 	var path []string
@@ -216,7 +216,7 @@ func (e *editor) item(list *jsonscan.Value, index string, value jsonscan.Tree) e
 	return nil
 }
 
-// value gives the text of a new entry, or the object that holds it.
+// value returns the text of a new entry, or the object that holds it.
 func (e *editor) value(k kind, c format.Change) jsonscan.Tree {
 	m := *c.Message
 	if k == object && plural(m, message.Plural) {
@@ -237,7 +237,7 @@ func (e *editor) value(k kind, c format.Change) jsonscan.Tree {
 	return jsonscan.Dict(fields...)
 }
 
-// fields gives the members that make up a new entry: one, or one for each form.
+// fields returns the members that make up a new entry: one, or one for each form.
 func (e *editor) fields(name string, k kind, c format.Change) []jsonscan.Field {
 	m := *c.Message
 	what := message.Plural

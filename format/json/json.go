@@ -1,7 +1,7 @@
 // Package json reads and writes JSON catalogs in the shapes that web and other
 // applications use: flat or nested, a file per culture or one for all, plurals
 // as ICU messages, as an object of categories, or as keys with a category
-// behind them.
+// after them.
 package json
 
 import (

@@ -69,7 +69,7 @@ type slot struct {
 	item bool
 }
 
-// at gives the indices of the slot's members in the parent, in order: none for
+// at returns the indices of the slot's members in the parent, in order: none for
 // an item, one, or one for each form.
 func (s *slot) at() []int {
 	switch {
@@ -81,7 +81,7 @@ func (s *slot) at() []int {
 	return []int{int(s.index)}
 }
 
-// forms gives the forms of a plural.
+// forms returns the forms of a plural.
 func (s *slot) forms() []form {
 	if s.plural == nil {
 		return nil
@@ -207,7 +207,7 @@ func (p *parser) cultures() {
 	}
 }
 
-// tellDeeper tells of cultures that stand below a key of the root, where they are not
+// tellDeeper reports cultures that stand below a key of the root, where they are not
 // looked for.
 func (p *parser) tellDeeper(tags func(*jsonscan.Value) int) {
 	for i := range p.root.Members {
@@ -228,7 +228,7 @@ func (p *parser) tellDeeper(tags func(*jsonscan.Value) int) {
 // codes of three letters alone are words as well, such as nav.
 func sure(key string) bool { return len(key) != 3 }
 
-// innerTags gives the cultures that stand inside the keys, nil where that is
+// innerTags returns the cultures that stand inside the keys, nil where that is
 // not the file's shape: every value an object of texts whose keys are cultures.
 func (p *parser) innerTags() []string {
 	var names []string

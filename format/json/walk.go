@@ -91,7 +91,7 @@ func (w *walk) member(m *jsonscan.Member, key string, s slot) {
 	w.object(v, key+".")
 }
 
-// categories gives the forms of an object that holds plural categories, among
+// categories returns the forms of an object that holds plural categories, among
 // them other, and nothing else.
 func categories(v *jsonscan.Value) []form {
 	var forms []form
@@ -116,7 +116,7 @@ type group struct {
 	kind  kind
 }
 
-// groups finds plurals that are spread over keys with a category behind an
+// groups finds plurals that are spread over keys with a category after an
 // underscore; there must be one for other.
 func (p *parser) groups(v *jsonscan.Value) map[int]*group {
 	if p.shape == inner || !spread(v) {

@@ -20,7 +20,7 @@ type writer struct {
 	guess *format.Guessed
 }
 
-// compose writes one culture: nested where all keys are names parted by dots,
+// compose writes one culture: nested where all keys are names separated by dots,
 // with arrays for keys that are numbered, else flat.
 func compose(c *catalog.Catalog, o format.Options) ([]byte, []catalog.Loss) {
 	return composeAs(c, o, format.SpellingOf(c))
@@ -184,7 +184,7 @@ func segments(key string) []string {
 const mostLevels = 100
 
 // nests reports whether the keys can be nested so that they read the same: all
-// are names parted by dots, none is another's level, arrays are numbered
+// are names separated by dots, none is another's level, arrays are numbered
 // without gaps, and no object would be taken for something else.
 func nests(c *catalog.Catalog) bool {
 	if !slices.ContainsFunc(c.Entries, func(e catalog.Entry) bool { return strings.ContainsAny(e.Key, ".[") }) {

@@ -12,7 +12,7 @@ const few = 64
 // halves reads a large document on both cores: the second half begins with a
 // member of some object, at the first key in a line of its own, and closes
 // objects that only the first half knows. It is nil where the document is
-// small, has a fault, or does not let itself be parted; then it is read whole.
+// small, has a fault, or does not let itself be split; then it is read whole.
 func halves(data string) *Value {
 	if len(data) < fast.Large {
 		return nil

@@ -83,7 +83,7 @@ func Open(text *charset.Text, data []byte, give string) (r format.Reader, root V
 	return r, root, true
 }
 
-// Find gives the last member with the key, which is the one that counts, or nil.
+// Find returns the last member with the key, which is the one that counts, or nil.
 func (v *Value) Find(key string) *Value {
 	for i := len(v.Members) - 1; i >= 0; i-- {
 		if v.Members[i].Key == key {
@@ -93,7 +93,7 @@ func (v *Value) Find(key string) *Value {
 	return nil
 }
 
-// Index gives the place of the last member with the key, or -1.
+// Index returns the place of the last member with the key, or -1.
 func (v *Value) Index(key string) int {
 	for i := len(v.Members) - 1; i >= 0; i-- {
 		if v.Members[i].Key == key {
@@ -235,7 +235,7 @@ func (p *parser) object(v *Value) {
 	p.members(v, start)
 }
 
-// members reads the members of an object that begins at start, from behind its
+// members reads the members of an object that begins at start, from after its
 // brace or one of its commas.
 func (p *parser) members(v *Value, start int) {
 	base := len(p.stack)

@@ -124,7 +124,7 @@ func (l Layout) Append(out []byte, t Tree, indent string) []byte {
 }
 
 // Member writes a member of an object that stands at an indentation, with the
-// comma behind the one before it.
+// comma after the one before it.
 func (l Layout) Member(out []byte, m Field, first bool, indent string) []byte {
 	if !first {
 		out = append(out, ',')
@@ -167,7 +167,7 @@ func NewEditor(text *charset.Text, root *Value) Editor {
 	return Editor{Editor: e, Layout: LayoutOf(e.Src, root), inserted: map[int]int{}}
 }
 
-// Indented gives the indentation of the line that an offset is on.
+// Indented returns the indentation of the line that an offset is on.
 func (e *Editor) Indented(offset int) string {
 	start := strings.LastIndexByte(e.Src[:offset], '\n') + 1
 	line := e.Src[start:]
@@ -192,7 +192,7 @@ func (e *Editor) SetText(v *Value, text string) {
 	})
 }
 
-// Insert adds a member to an object behind the one with an index, -1 for the
+// Insert adds a member to an object after the one with an index, -1 for the
 // front.
 func (e *Editor) Insert(object *Value, after int, key string, value Tree) {
 	indent := e.Indented(object.From)
@@ -211,7 +211,7 @@ func (e *Editor) Insert(object *Value, after int, key string, value Tree) {
 		if !flat {
 			end = e.Layout.Newline + indent
 		}
-		if i, again := e.inserted[object.From]; again { // behind what was put in before
+		if i, again := e.inserted[object.From]; again { // after what was put in before
 			r := &e.Replacements[i]
 			r.Text = strings.TrimSuffix(r.Text, end) + "," + gap + text + end
 			return

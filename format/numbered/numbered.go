@@ -17,7 +17,7 @@ import (
 type Forms struct {
 	// Count is how many forms there are.
 	Count int
-	// Index gives a category's form.
+	// Index returns a category's form.
 	Index map[string]int
 }
 
@@ -30,7 +30,7 @@ var samples = sync.OnceValue(func() (list []int) {
 	return append(list, 10000, 100000, 1000000)
 })
 
-// Reached gives the culture's categories that whole numbers up to a thousand
+// Reached returns the culture's categories that whole numbers up to a thousand
 // have, in CLDR's order; larger numbers alone do not ask for a form.
 func Reached(tag culture.Tag) []string {
 	rules := tag.Cardinal()
@@ -91,7 +91,7 @@ var usual = [][]string{
 	{culture.One, culture.Two, culture.Few, culture.Many, culture.Other}, culture.Categories,
 }
 
-// Own gives a form to each category that whole numbers reach, in CLDR's order.
+// Own returns a form to each category that whole numbers reach, in CLDR's order.
 func Own(tag culture.Tag) Forms {
 	if f, ok := known.Load(tag); ok {
 		return f.(Forms)
@@ -114,7 +114,7 @@ func (f *Forms) addOther() {
 	}
 }
 
-// Categories gives the categories that the forms are read as, in CLDR's order.
+// Categories returns the categories that the forms are read as, in CLDR's order.
 func (f Forms) Categories() []string {
 	var list []string
 	for _, category := range culture.Categories {

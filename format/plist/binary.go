@@ -17,7 +17,7 @@ func IsBinary(data []byte) bool {
 
 var errBinary = errors.New("an offset points outside the file")
 
-// Binary gives the texts of the top dictionary of a binary property list, in
+// Binary returns the texts of the top dictionary of a binary property list, in
 // the file's order. Everything else in it is left out.
 func Binary(data []byte) ([]Pair, error) {
 	if len(data) < 40 {

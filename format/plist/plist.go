@@ -42,7 +42,7 @@ type Member struct {
 	Value                    Value
 }
 
-// Find gives the member with the key, or nil.
+// Find returns the member with the key, or nil.
 func (v *Value) Find(key string) *Member {
 	for i := range v.Members {
 		if v.Members[i].Key == key {
@@ -58,7 +58,7 @@ type reader struct {
 }
 
 // Parse reads an XML property list, which is UTF-8 without a byte order mark,
-// and gives its top value.
+// and returns its top value.
 func Parse(src string) (Value, []xmlscan.Fault) {
 	r := &reader{xmlscan.New(src), src}
 	var top Value
@@ -146,7 +146,7 @@ func (r *reader) dict(v *Value, depth int) {
 		case r.Kind != xmlscan.Start:
 		case r.Name == "key":
 			if key != nil {
-				r.Faults = append(r.Faults, xmlscan.Fault{Offset: key.From, Text: fmt.Sprintf("the key %q has no value", key.Key), Fix: "add a value behind it"})
+				r.Faults = append(r.Faults, xmlscan.Fault{Offset: key.From, Text: fmt.Sprintf("the key %q has no value", key.Key), Fix: "add a value after it"})
 			}
 			m := Member{From: r.From, KeyFrom: r.To, KeyTo: r.To, To: r.To, Note: note, NoteFrom: noteFrom, NoteTo: noteTo}
 			if !r.Lone {
@@ -166,6 +166,6 @@ func (r *reader) dict(v *Value, depth int) {
 		}
 	}
 	if key != nil {
-		r.Faults = append(r.Faults, xmlscan.Fault{Offset: key.From, Text: fmt.Sprintf("the key %q has no value", key.Key), Fix: "add a value behind it"})
+		r.Faults = append(r.Faults, xmlscan.Fault{Offset: key.From, Text: fmt.Sprintf("the key %q has no value", key.Key), Fix: "add a value after it"})
 	}
 }

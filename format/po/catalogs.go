@@ -124,7 +124,7 @@ func (p *parser) catalogs() {
 	}
 }
 
-// byDefault gives the source's text of an entry whose msgid is its name: extractors
+// byDefault returns the source's text of an entry whose msgid is its name: extractors
 // write it into a comment, Default: "...".
 func (b *block) byDefault() (string, bool) {
 	text, ok := strings.CutPrefix(strings.TrimSpace(b.note.text), `Default: "`)
@@ -172,7 +172,7 @@ func (p *parser) messages(r *format.Reader, b *block, source, target *catalog.En
 		target.Message.CountFirst()
 	default:
 		f, _ := b.texts.at(0)
-		if _, faults := parse(b.id.text); len(faults) > 0 { // which the source has: it is told there
+		if _, faults := parse(b.id.text); len(faults) > 0 { // which the source has: it is reported there
 			target.Message, _ = parse(f.text)
 			break
 		}
@@ -180,7 +180,7 @@ func (p *parser) messages(r *format.Reader, b *block, source, target *catalog.En
 	}
 }
 
-// first gives the first text.
+// first returns the first text.
 func (b *block) first() field {
 	best := -1
 	for i := range b.texts {
@@ -198,7 +198,7 @@ func (b *block) translated() bool {
 	return slices.ContainsFunc(b.texts, func(f numberedField) bool { return f.text != "" })
 }
 
-// keyOf gives the key: the context where it is one, else the text with its
+// keyOf returns the key: the context where it is one, else the text with its
 // context before it.
 func (p *parser) keyOf(b *block) string {
 	switch {

@@ -41,7 +41,7 @@ func (d *document) wrapped() bool {
 	return false
 }
 
-// Find gives the number of an entry's block.
+// Find returns the number of an entry's block.
 func (e *editor) Find(c format.Change) (number, offset int) {
 	if number = e.At(c.Key); number >= 0 {
 		offset = e.blocks[number].id.from

@@ -41,7 +41,7 @@ type field struct {
 
 // block is one entry.
 type block struct {
-	from, to              int // the first comment or keyword; behind the last string
+	from, to              int // the first comment or keyword; after the last string
 	context, id, plural   field
 	texts                 forms
 	flags                 []string
@@ -52,7 +52,7 @@ type block struct {
 	key                   string
 }
 
-// forms are the texts of an entry by the number behind msgstr, few and in no
+// forms are the texts of an entry by the number after msgstr, few and in no
 // order.
 type forms []numberedField
 
@@ -61,7 +61,7 @@ type numberedField struct {
 	field
 }
 
-// at gives the form with a number.
+// at returns the form with a number.
 func (f forms) at(number int) (field, bool) {
 	for i := range f {
 		if f[i].number == number {
@@ -77,7 +77,7 @@ type comment struct {
 	text     string
 }
 
-// At gives the number of the block with a key, -1 where there is none.
+// At returns the number of the block with a key, -1 where there is none.
 func (d *document) At(key string) int {
 	if d.Index == nil {
 		d.Index = make(map[string]int, len(d.blocks))
@@ -134,7 +134,7 @@ func (p *parser) read() {
 	}
 }
 
-// halves reads the blocks of a large file on both cores: it is parted behind
+// halves reads the blocks of a large file on both cores: it is split after
 // the blank line that ends an entry. It is false where there is no such place,
 // or where something is wrong; then nothing is read.
 func (p *parser) halves() bool {
@@ -166,7 +166,7 @@ func (p *parser) halves() bool {
 	return true
 }
 
-// line gives the line at the current place, without its end.
+// line returns the line at the current place, without its end.
 func (p *parser) line() string {
 	end := p.at
 	for end < len(p.src) && p.src[end] != '\n' && p.src[end] != '\r' {
@@ -175,7 +175,7 @@ func (p *parser) line() string {
 	return p.src[p.at:end]
 }
 
-// next goes behind the line at the current place.
+// next goes after the line at the current place.
 func (p *parser) next() {
 	p.at += len(p.line())
 	if strings.HasPrefix(p.src[p.at:], "\r\n") {
@@ -322,7 +322,7 @@ func (p *parser) keyword(b *block, line string, start int) bool {
 	return true
 }
 
-// strings reads the strings behind a keyword, which may go on over lines.
+// strings reads the strings after a keyword, which may go on over lines.
 func (p *parser) strings(start int, word string) field {
 	f := field{from: start, to: start + len(word)}
 	var out strings.Builder
@@ -335,7 +335,7 @@ func (p *parser) strings(start int, word string) field {
 		}
 		if at >= len(p.src) || p.src[at] != '"' {
 			if rest := p.line(); strings.TrimSpace(rest) != "" {
-				p.Damaged(at, "", "something that is no string behind "+word, "put the text in double quotes")
+				p.Damaged(at, "", "something that is no string after "+word, "put the text in double quotes")
 			} else if !any {
 				p.Damaged(f.from, "", word+" without a text", `write ""`)
 			}
@@ -361,7 +361,7 @@ func (p *parser) strings(start int, word string) field {
 			continue
 		}
 		if rest != "" {
-			p.Damaged(p.at, "", "something behind the closing quote", `write \" for a quote in the text`)
+			p.Damaged(p.at, "", "something after the closing quote", `write \" for a quote in the text`)
 		}
 		// The next line goes on where it begins with a quote.
 		p.next()
@@ -372,7 +372,7 @@ func (p *parser) strings(start int, word string) field {
 	}
 }
 
-// plain gives the string at an offset, and the place behind it, where it has no
+// plain returns the string at an offset, and the place after it, where it has no
 // escapes and is closed in its line.
 func (p *parser) plain(at int) (string, int) {
 	size := strings.IndexByte(p.src[at+1:], '"')
@@ -386,7 +386,7 @@ func (p *parser) plain(at int) (string, int) {
 	return text, at + size + 2
 }
 
-// quoted decodes the string at an offset and gives the place behind it.
+// quoted decodes the string at an offset and gives the place after it.
 func (p *parser) quoted(at int, out *strings.Builder) int {
 	for i := at + 1; i < len(p.src); i++ {
 		switch c := p.src[i]; c {
@@ -442,7 +442,7 @@ func (p *parser) finish(b block) {
 	switch {
 	case b.id.from < 0:
 		if b.context.from >= 0 {
-			p.Damaged(b.context.from, "", "msgctxt without msgid", "write msgid behind it")
+			p.Damaged(b.context.from, "", "msgctxt without msgid", "write msgid after it")
 		}
 		return
 	case len(b.texts) == 0:

@@ -123,7 +123,7 @@ type expression struct {
 	a, b, c *expression
 }
 
-// parseExpression reads what stands behind "plural=".
+// parseExpression reads what stands after "plural=".
 func parseExpression(text string) (*expression, error) {
 	p := &expressions{text: text}
 	e := p.ternary(0)
@@ -227,7 +227,7 @@ func (p *expressions) unary(depth int) *expression {
 	return &expression{op: "#", number: n}
 }
 
-// eval gives the form of a number. Division by zero gives -1, which is none.
+// eval returns the form of a number. Division by zero gives -1, which is none.
 func (e *expression) eval(n int) int {
 	switch e.op {
 	case "n":

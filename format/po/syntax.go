@@ -103,7 +103,7 @@ func tight(p message.Pattern) message.Pattern {
 // apostrophe stands for one while a text is read that has other quotes.
 const apostrophe = "\uE0FF"
 
-// respelled gives a pattern with another character in the place of one in its texts.
+// respelled returns a pattern with another character in the place of one in its texts.
 func respelled(p message.Pattern, old, fresh string) message.Pattern {
 	out := slices.Clone(p)
 	for i, part := range out {
@@ -126,7 +126,7 @@ var syntaxes = map[string]*syntax{
 	"python-brace-format": unquoted, "perl-brace-format": unquoted, "c++-format": unquoted,
 }
 
-// syntaxOf gives the syntax of an entry: by its flags, else as its source texts
+// syntaxOf returns the syntax of an entry: by its flags, else as its source texts
 // look; texts are all that it has.
 func syntaxOf(flags []string, id, plural string, texts ...string) *syntax {
 	s := (*syntax)(nil)
@@ -188,7 +188,7 @@ func dated(text string) bool {
 	}
 }
 
-// syntax gives the way to read an entry's texts.
+// syntax returns the way to read an entry's texts.
 func (b *block) syntax() *syntax {
 	var few [6]string
 	texts := few[:0]

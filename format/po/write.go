@@ -69,7 +69,7 @@ func isKeyed(catalogs []*catalog.Catalog) bool {
 	return false
 }
 
-// first gives the pattern that a singular is written from.
+// first returns the pattern that a singular is written from.
 func first(m message.Message) message.Pattern {
 	if m.Choice == nil {
 		return m.Pattern
@@ -158,7 +158,7 @@ func (w *writer) entry(out []byte, source *catalog.Catalog, i int, keyed bool) [
 	return out
 }
 
-// contextOf gives the context that makes a key of a text.
+// contextOf returns the context that makes a key of a text.
 func contextOf(key, id string, keyed bool) (string, bool) {
 	switch {
 	case keyed:
@@ -169,7 +169,7 @@ func contextOf(key, id string, keyed bool) (string, bool) {
 	return strings.CutSuffix(key, "|"+id)
 }
 
-// source gives the singular and plural of a source text; the plural is empty
+// source returns the singular and plural of a source text; the plural is empty
 // where there is none.
 func (w *writer) source(m message.Message) (id, plural string) {
 	if m.Choice == nil || m.Choice.Selectors[0].Kind != message.Plural {
@@ -251,7 +251,7 @@ func (w *writer) fill(m message.Message) []string {
 	return texts
 }
 
-// misread tells of a translation that would not be read as it is meant, such as
+// misread reports a translation that would not be read as it is meant, such as
 // one with a percent sign where the source has no placeholder.
 func (w *writer) misread(s *syntax, m message.Message, texts ...string) {
 	for _, text := range texts {
@@ -266,7 +266,7 @@ func (w *writer) misread(s *syntax, m message.Message, texts ...string) {
 	}
 }
 
-// flags gives the flags of an entry.
+// flags returns the flags of an entry.
 func (w *writer) flags(id, plural string, formatted bool, t *catalog.Entry) []string {
 	var flags []string
 	if t != nil && (t.State == catalog.Draft || t.State == catalog.Moved) {
@@ -317,7 +317,7 @@ func (w *writer) strings(out []byte, text string, column int) []byte {
 	return out
 }
 
-// wrap parts a line behind spaces so that the pieces fit.
+// wrap parts a line after spaces so that the pieces fit.
 func (w *writer) wrap(line string) []string {
 	if w.width == 0 || len([]rune(line))+2 <= w.width {
 		return []string{line}

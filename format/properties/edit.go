@@ -40,7 +40,7 @@ func (d *document) choices() bool {
 	return !d.plurals() && strings.Contains(d.Text(), ",choice,")
 }
 
-// limited gives a plural with exact cases alone, as a choice format has them.
+// limited returns a plural with exact cases alone, as a choice format has them.
 func (e *editor) limited(m message.Message) message.Message {
 	if !e.choices || m.Choice == nil || len(m.Choice.Selectors) != 1 || m.Choice.Selectors[0].Kind != message.Plural {
 		return m
@@ -87,7 +87,7 @@ func (d *document) printf() bool {
 	return format > pattern
 }
 
-// Find gives the number of an entry.
+// Find returns the number of an entry.
 func (e *editor) Find(c format.Change) (number, offset int) {
 	if number = e.Catalog.At(c.Key); number >= 0 {
 		offset = e.slots[number].Whole.From
@@ -155,7 +155,7 @@ func (e *editor) note(s *doc.Slot, note string) {
 	}
 }
 
-// Insert adds an entry behind its neighbour.
+// Insert adds an entry after its neighbour.
 func (e *editor) Insert(c format.Change, entry *catalog.Entry) error {
 	entry.Message = e.limited(entry.Message)
 	gap, _ := e.Gap(c, e.Catalog.At(c.After), len(e.slots), func(i int) doc.Span { return doc.Span{From: e.slots[i].Begin(), To: e.slots[i].Whole.To} }, len(e.Src), "")

@@ -82,7 +82,7 @@ func (p *parser) lines() {
 	}
 }
 
-// comment gives the text of a comment's line. In a file that escapes characters
+// comment returns the text of a comment's line. In a file that escapes characters
 // comments have them escaped, too, though Java does not read them.
 func (p *parser) comment(line string) string {
 	line = strings.TrimSpace(strings.TrimLeft(line, "#!"))

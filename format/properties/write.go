@@ -64,7 +64,7 @@ func (w *writer) entry(out []byte, e *catalog.Entry) []byte {
 	return w.behind(out, w.sign, w.value(e))
 }
 
-// behind writes a value behind what parts it from its key; where that is white
+// after writes a value after what parts it from its key; where that is white
 // space alone, a sign that the value begins with would be taken for it.
 func (w *writer) behind(out []byte, sign, value string) []byte {
 	if value != "" && (value[0] == '=' || value[0] == ':') && !strings.ContainsAny(sign, "=:") {

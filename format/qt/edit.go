@@ -26,7 +26,7 @@ type editor struct {
 
 func (e *editor) toSource(c format.Change) bool { return !e.alone && e.ToSource(c) }
 
-// Find gives the number of a message.
+// Find returns the number of a message.
 func (e *editor) Find(c format.Change) (number, offset int) {
 	if number = e.At(c.Key); number >= 0 {
 		offset = e.slots[number].place.Whole.From
@@ -175,7 +175,7 @@ func (e *editor) written(s *slot, m message.Message, state *catalog.State, inden
 	return text
 }
 
-// stateAfter gives the state of a translation that is written anew: the one
+// stateAfter returns the state of a translation that is written anew: the one
 // that was asked for, else the one it had; done where it had no text.
 func (s *slot) stateAfter(state *catalog.State) catalog.State {
 	switch {
@@ -219,7 +219,7 @@ func (e *editor) note(s *slot, old element, name, note string) {
 	e.SetField(old.Element, name, string(escape(nil, note)), respell, at, e.Indent(s.source.Whole.From))
 }
 
-// Insert adds a message behind its neighbour, or at the end of the last
+// Insert adds a message after its neighbour, or at the end of the last
 // context.
 func (e *editor) Insert(c format.Change, entry *catalog.Entry) error {
 	text := c.Key

@@ -76,7 +76,7 @@ type rank struct {
 	number int
 }
 
-// rank gives the number of an argument, 0 for an unknown one.
+// rank returns the number of an argument, 0 for an unknown one.
 func (s speller) rank(ident string) int {
 	for i := len(s.ranks) - 1; i >= 0; i-- {
 		if s.ranks[i].ident == ident {
@@ -235,7 +235,7 @@ var rules = map[string][]string{
 // known are the forms of cultures that were asked for.
 var known sync.Map
 
-// formsOf gives the forms of a culture.
+// formsOf returns the forms of a culture.
 func formsOf(tag culture.Tag) numbered.Forms {
 	if f, ok := known.Load(tag); ok {
 		return f.(numbered.Forms)

@@ -207,7 +207,7 @@ func (w *writer) translation(out []byte, t *catalog.Entry, plural bool, indent s
 	return append(out, "</translation>"...)
 }
 
-// unfinished gives the attribute of a translation that is not done yet.
+// unfinished returns the attribute of a translation that is not done yet.
 func (w *writer) unfinished(t *catalog.Entry) string {
 	if t != nil && t.State != catalog.Draft && t.State != catalog.Missing && t.State != catalog.Moved {
 		return ""

@@ -22,7 +22,7 @@ type editor struct {
 	w composer
 }
 
-// Find gives the number of an entry.
+// Find returns the number of an entry.
 func (e *editor) Find(c format.Change) (number, offset int) {
 	if number = e.Catalog.At(c.Key); number >= 0 {
 		offset = e.slots[number].place.From
@@ -67,7 +67,7 @@ func (e *editor) respell(raw string) string { return xmlscan.Respell(raw, e.esca
 
 func (e *editor) escape(text string) string { return e.lines(xmlscan.EscapeText(text)) }
 
-// lines gives the text with the file's line ends.
+// lines returns the text with the file's line ends.
 func (e *editor) lines(text string) string {
 	if e.Newline == "\n" {
 		return text
@@ -75,7 +75,7 @@ func (e *editor) lines(text string) string {
 	return strings.ReplaceAll(text, "\n", e.Newline)
 }
 
-// Insert adds an entry behind its neighbour.
+// Insert adds an entry after its neighbour.
 func (e *editor) Insert(c format.Change, entry *catalog.Entry) error {
 	gap, ok := e.Gap(c, e.Catalog.At(c.After), len(e.slots), func(i int) doc.Span { return e.slots[i].place }, e.rootEnd, "  ")
 	if !ok {

@@ -25,7 +25,7 @@ type document struct {
 // slot says where the pieces of an entry stand.
 type slot struct {
 	place          doc.Span
-	startTo        int // behind the start tag
+	startTo        int // after the start tag
 	name           doc.Span
 	value, comment doc.Element
 }

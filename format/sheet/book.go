@@ -23,7 +23,7 @@ const (
 	mostTimes   = 100       // of its packed size for a larger one; tables have 5 to 30
 	mostText    = 64 << 20  // bytes of all cells together
 	mostCells   = 4_000_000 // of all rows, gaps before a cell counted
-	mostColumns = 1_000     // those behind are no table's; they are left alone
+	mostColumns = 1_000     // those after it are no table's; they are left alone
 	mostRows    = 1 << 20   // of a sheet (ECMA-376, 18.3.1.73: as spreadsheet programs have it)
 	mostShared  = 1 << 20   // texts that cells share
 	mostCell    = 32_767    // characters (UTF-16) of a cell that spreadsheet programs take
@@ -109,7 +109,7 @@ func (b *book) read(name string) (string, error) {
 	return charset.Decode(data).String(), nil
 }
 
-// related gives the first part to which another one, or the whole package where
+// related returns the first part to which another one, or the whole package where
 // that is "", has a relationship of a kind. Kinds end alike in both of the
 // standard's namespaces.
 func (b *book) related(from, kind string) (string, error) {
@@ -141,7 +141,7 @@ func (b *book) relationship(from string, is func(kind, id string) bool) (target,
 	return "", "", errors.New("it is no workbook: a part that it needs is not named")
 }
 
-// firstSheet gives the part of the first sheet that holds cells.
+// firstSheet returns the part of the first sheet that holds cells.
 func (b *book) firstSheet(main string) (string, error) {
 	text, err := b.read(main)
 	if err != nil {

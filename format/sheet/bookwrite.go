@@ -184,7 +184,7 @@ func (b *book) calculates(p place) error {
 	})
 }
 
-// setCells gives the replacements that set cells of a row.
+// setCells returns the replacements that set cells of a row.
 func (b *book) setCells(p place, list []op) ([]format.Replacement, error) {
 	slices.SortStableFunc(list, func(x, y op) int { return cmp.Compare(x.column, y.column) })
 	list = slices.CompactFunc(slices.Clone(list), func(x, y op) bool { return x.column == y.column && x.text == y.text })
@@ -254,7 +254,7 @@ func (b *book) setCells(p place, list []op) ([]format.Replacement, error) {
 	return edits, nil
 }
 
-// style gives the style of the cells of the last row, for new ones.
+// style returns the style of the cells of the last row, for new ones.
 func (b *book) style() string {
 	style := ""
 	if len(b.places) > 1 {
@@ -267,7 +267,7 @@ func (b *book) style() string {
 	return style
 }
 
-// dimension gives the replacement of the sheet's dimension, which some programs
+// dimension returns the replacement of the sheet's dimension, which some programs
 // trust, where it ends above the last row.
 func (b *book) dimension(last int) (format.Replacement, bool) {
 	s := xmlscan.New(b.xml)

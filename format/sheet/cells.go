@@ -155,7 +155,7 @@ func (c *bookCell) read(s *xmlscan.Scanner) (err error) {
 	return nil
 }
 
-// text gives what the cell shows (ECMA-376, 18.18.11: types of cells). Numbers
+// text returns what the cell shows (ECMA-376, 18.18.11: types of cells). Numbers
 // are as they are stored.
 func (c *bookCell) text(shared []string) (string, error) {
 	switch c.kind {
@@ -193,7 +193,7 @@ func columnOf(at string) (int, bool) {
 	return n - 1, n > 0
 }
 
-// columnName gives the letters of a column, from 0.
+// columnName returns the letters of a column, from 0.
 func columnName(n int) string {
 	name := ""
 	for n++; n > 0; n = (n - 1) / 26 {

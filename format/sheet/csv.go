@@ -93,7 +93,7 @@ func halves(src string, at int, sep byte) []row {
 	return fast.Joined(room, lines, first, rest)
 }
 
-// scanRows reads the rows that begin before an end, and gives the place behind
+// scanRows reads the rows that begin before an end, and gives the place after
 // the last one.
 func scanRows(rows []row, src string, at, end int, sep byte, report func(fault)) ([]row, int) {
 	var room []string // for the cells of many rows
@@ -124,7 +124,7 @@ func scanRows(rows []row, src string, at, end int, sep byte, report func(fault))
 	return rows, at
 }
 
-// places gives the cells of a row with their places.
+// places returns the cells of a row with their places.
 func places(src string, r row, sep byte) []cell {
 	var list []cell
 	for at := r.from; ; at++ {
@@ -143,7 +143,7 @@ func firstLine(src string) string {
 	return src
 }
 
-// lineEnd gives the size of the line end that a text begins with.
+// lineEnd returns the size of the line end that a text begins with.
 func lineEnd(text string) int {
 	switch {
 	case strings.HasPrefix(text, "\r\n"):
@@ -201,7 +201,7 @@ func scanCell(src string, at int, sep byte, report func(fault)) (cell, int) {
 	}
 	if at > start {
 		if report != nil && strings.TrimSpace(src[start:at]) != "" {
-			report(fault{start, "something behind the closing quote of a cell", `write "" for a quote inside it`})
+			report(fault{start, "something after the closing quote of a cell", `write "" for a quote inside it`})
 		}
 		out.WriteString(strings.TrimRight(src[start:at], " "))
 	}

@@ -18,7 +18,7 @@ type op struct {
 	kind        opKind
 	row, column int
 	text        string
-	cells       []string // of a row that is added behind row
+	cells       []string // of a row that is added after row
 }
 
 type opKind uint8
@@ -63,7 +63,7 @@ type editor struct {
 	found []int
 }
 
-// column gives the column of a culture, a new one where there is none.
+// column returns the column of a culture, a new one where there is none.
 func (e *editor) column(tag culture.Tag) int {
 	if tag == "" {
 		return e.columns.cultures[0].at
@@ -200,7 +200,7 @@ func (e *editor) set(rows []int, c format.Change) {
 	}
 }
 
-// addRow plans a row behind another.
+// addRow plans a row after another.
 func (e *editor) addRow(after int, cells map[int]string) {
 	list := make([]string, max(len(e.rows[0].cells), e.width))
 	for at, text := range cells {
@@ -211,7 +211,7 @@ func (e *editor) addRow(after int, cells map[int]string) {
 	e.ops = append(e.ops, op{kind: addRow, row: after, cells: list})
 }
 
-// Insert adds a row behind those of the neighbour, or one for each form.
+// Insert adds a row after those of the neighbour, or one for each form.
 func (e *editor) Insert(c format.Change, entry *catalog.Entry) error {
 	at := e.column(c.Culture)
 	after := len(e.rows) - 1
@@ -288,7 +288,7 @@ func (e *editor) apply() {
 		}
 		e.Replace(e.rows[r].to, e.rows[r].to, string(out))
 	}
-	// What goes behind a row is put there after the row's own new cells.
+	// What goes after a row is put there after the row's own new cells.
 	slices.SortStableFunc(e.Replacements, func(a, b format.Replacement) int {
 		return cmp.Compare(boolean(strings.HasPrefix(a.Text, e.Newline)), boolean(strings.HasPrefix(b.Text, e.Newline)))
 	})

@@ -38,7 +38,7 @@ type group struct {
 	rows []int
 }
 
-// rowsOf gives the rows of a key.
+// rowsOf returns the rows of a key.
 func (d *document) rowsOf(key string) (rows []int, ok bool) {
 	rows, ok = d.byKey()[key]
 	return rows, ok
@@ -235,7 +235,7 @@ func (p *parser) entries() {
 	}
 }
 
-// at gives the text of a cell, "" where the row is shorter.
+// at returns the text of a cell, "" where the row is shorter.
 func (d *document) at(r, c int) string {
 	if c < 0 || c >= len(d.rows[r].cells) {
 		return ""
@@ -250,7 +250,7 @@ func (d *document) at(r, c int) string {
 	return text
 }
 
-// offset gives where a row begins.
+// offset returns where a row begins.
 func (d *document) offset(r int) int { return max(d.rows[r].from, 0) }
 
 // gather finds the rows of each key: one, or one for each form of a plural. A

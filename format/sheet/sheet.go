@@ -23,7 +23,7 @@ var tabs, workbook = form("tsv", joinTabs), form("xlsx", joinWorkbook)
 
 func init() { Format.Named = named }
 
-// named gives the form for a file name.
+// named returns the form for a file name.
 func named(p string) *format.Format {
 	switch strings.ToLower(path.Ext(p)) {
 	case ".tsv", ".tab":

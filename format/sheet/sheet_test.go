@@ -8,7 +8,7 @@ import (
 	"github.com/stretchr/testify/assert"
 )
 
-// What stands in the columns is told from the first row.
+// What stands in the columns is reported from the first row.
 func TestColumns(t *testing.T) {
 	for head, want := range map[string]string{
 		"key,note,en,de":                 "key 0 note 1 en 2 de 3",

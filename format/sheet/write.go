@@ -171,7 +171,7 @@ func (w *writer) lines(rows [][]string, catalogs []*catalog.Catalog, keys []stri
 	return rows
 }
 
-// heading gives what stands over a culture's column: its tag, or where that
+// heading returns what stands over a culture's column: its tag, or where that
 // would be read as something else its name with the tag.
 func heading(tag culture.Tag) string {
 	if c := columnsOf([]string{string(tag)}); len(c.cultures) == 1 && c.cultures[0].tag == tag {
@@ -180,7 +180,7 @@ func heading(tag culture.Tag) string {
 	return tag.Name() + " (" + string(tag) + ")"
 }
 
-// rows gives the forms of a message that stands in rows: a plural over one
+// rows returns the forms of a message that stands in rows: a plural over one
 // number that its texts name. Other choices stand in one row as ICU messages.
 func (w *writer) rows(m message.Message) []string {
 	if m.Choice == nil || len(m.Choice.Selectors) != 1 || m.Choice.Selectors[0].Kind != message.Plural || m.Choice.Selectors[0].Offset != 0 {
@@ -257,7 +257,7 @@ func (w *writer) typed(m message.Message, list []string) []string {
 	return nil
 }
 
-// bare gives a form with its plain count as {count}, without the type that
+// bare returns a form with its plain count as {count}, without the type that
 // standing in a plural says already.
 func bare(m message.Message, p message.Pattern) message.Pattern {
 	if m.Choice == nil {
@@ -279,7 +279,7 @@ func bare(m message.Message, p message.Pattern) message.Pattern {
 // whole are the forms of a key that stands in one row: one without a name.
 var whole = []string{""}
 
-// categories gives the forms of a key in all cultures.
+// categories returns the forms of a key in all cultures.
 func (w *writer) categories(catalogs []*catalog.Catalog, number int, key string) []string {
 	var list []string
 	for _, c := range catalogs {

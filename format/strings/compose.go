@@ -63,7 +63,7 @@ func (w *composer) comment(note string) string {
 	return strings.ReplaceAll(w.Comment(note), "\n", "\n   ")
 }
 
-// value gives the text of an entry.
+// value returns the text of an entry.
 func (w *composer) value(c *catalog.Catalog, e *catalog.Entry) string {
 	m := w.Resolved(c, e).Message
 	if m.Choice != nil {

@@ -24,7 +24,7 @@ type editor struct {
 	w composer
 }
 
-// Find gives the number of an entry.
+// Find returns the number of an entry.
 func (e *editor) Find(c format.Change) (number, offset int) {
 	if number = e.Catalog.At(c.Key); number >= 0 {
 		offset = e.Catalog.Entries[number].Offset
@@ -33,7 +33,7 @@ func (e *editor) Find(c format.Change) (number, offset int) {
 }
 
 // Remove takes out an entry with its comments, and does not leave two blank
-// lines where one parted the entries.
+// lines where one split the entries.
 func (e *editor) Remove(i int, _ format.Change) error {
 	start, end, whole := e.Lines(e.slots[i].Begin(), e.slots[i].End())
 	if above := strings.TrimRight(e.Src[:max(start-1, 0)], " \t\r"); whole && strings.HasSuffix(above, "\n") &&
@@ -102,7 +102,7 @@ func (e *editor) note(s doc.Slot, note string) {
 	}
 }
 
-// Insert adds an entry behind its neighbour, parted from it as the others are.
+// Insert adds an entry after its neighbour, split from it as the others are.
 func (e *editor) Insert(c format.Change, entry *catalog.Entry) error {
 	text := ""
 	if entry.Note != "" {
@@ -122,7 +122,7 @@ func (e *editor) Insert(c format.Change, entry *catalog.Entry) error {
 	return nil
 }
 
-// spaced gives the blank line that stands between the file's entries, or "".
+// spaced returns the blank line that stands between the file's entries, or "".
 func (e *editor) spaced() string {
 	blank := 0
 	for i := 1; i < len(e.slots); i++ {

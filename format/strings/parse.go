@@ -119,7 +119,7 @@ func (p *parser) run() {
 }
 
 // space skips white space and comments and keeps the last comment as a note:
-// a blank line behind it parts it from the entry.
+// a blank line after it parts it from the entry.
 func (p *parser) space() {
 	breaks := 0
 	for p.at < len(p.src) {
@@ -192,7 +192,7 @@ func (p *parser) word(next byte) (from, to int, text string, ok bool) {
 		return from, p.at, p.src[from:p.at], p.at > from
 	}
 	end := quoteEnd(p.src, from+1)
-	// A quote that runs over a line and is not followed by what belongs behind
+	// A quote that runs over a line and is not followed by what belongs after
 	// it was not closed on its own line.
 	inside := p.src[from:]
 	if end >= 0 {
@@ -213,7 +213,7 @@ func (p *parser) word(next byte) (from, to int, text string, ok bool) {
 	return from, p.at, p.unescape(p.src[from+1:end], from+1), true
 }
 
-// quoteEnd gives the place of the closing quote, or -1.
+// quoteEnd returns the place of the closing quote, or -1.
 func quoteEnd(src string, at int) int {
 	for at < len(src) {
 		i := strings.IndexAny(src[at:], `"\`)
@@ -265,7 +265,7 @@ func (p *parser) entry() {
 		p.blank()
 		from, to, text, ok := p.word(';')
 		if !ok {
-			p.Damaged(p.at, key, fmt.Sprintf("the text of %q is missing", key), `write "..." behind the =`)
+			p.Damaged(p.at, key, fmt.Sprintf("the text of %q is missing", key), `write "..." after the =`)
 			p.line()
 			return
 		}
@@ -274,7 +274,7 @@ func (p *parser) entry() {
 	case p.at < len(p.src) && p.src[p.at] == ';':
 		s.Value = doc.Span{From: keyTo, To: keyTo}
 	default:
-		p.Damaged(p.at, key, fmt.Sprintf("a = is missing behind the key %q", key), `write "key" = "text";`)
+		p.Damaged(p.at, key, fmt.Sprintf("a = is missing after the key %q", key), `write "key" = "text";`)
 		p.line()
 		return
 	}
@@ -284,7 +284,7 @@ func (p *parser) entry() {
 		p.at++
 		end = p.at
 	} else {
-		p.Damaged(end, key, fmt.Sprintf("a semicolon is missing behind the text of %q", key), "add ;")
+		p.Damaged(end, key, fmt.Sprintf("a semicolon is missing after the text of %q", key), "add ;")
 		p.at = end
 	}
 	s.Whole.To = end
@@ -295,7 +295,7 @@ func (p *parser) entry() {
 	p.slots = fast.Append(p.slots, s)
 }
 
-// trail reads a comment behind an entry, at the end of its line, as part of its
+// trail reads a comment after an entry, at the end of its line, as part of its
 // note.
 func (p *parser) trail(s *doc.Slot, note string) string {
 	from := p.at

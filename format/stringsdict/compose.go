@@ -276,7 +276,7 @@ func (w *splitter) variable(selectors []message.Selector, variants []message.Var
 	w.variables[at].Forms = forms
 }
 
-// valueType gives the conversion of the counted number, as in %lld.
+// valueType returns the conversion of the counted number, as in %lld.
 func (w *splitter) valueType(s message.Selector) string {
 	for p := range w.message.Placeholders() {
 		if p.Position == s.Argument.Position && p.Spelling != "" && (p.Syntax == message.Foundation || p.Syntax == message.C) && !strings.HasPrefix(p.Spelling, "%#") {

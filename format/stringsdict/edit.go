@@ -30,7 +30,7 @@ type editor struct {
 	tab string
 }
 
-// Find gives the number of a member.
+// Find returns the number of a member.
 func (e *editor) Find(c format.Change) (number, offset int) {
 	if number = e.Catalog.At(c.Key); number >= 0 {
 		offset = e.root.Members[number].From
@@ -129,7 +129,7 @@ func (e *editor) set(m *plist.Member, w *composer) {
 	}
 }
 
-// top gives the format text of an entry.
+// top returns the format text of an entry.
 func (e *editor) top(m *plist.Member) string {
 	if top := m.Value.Find(formatKey); top != nil {
 		return top.Value.Text
@@ -150,7 +150,7 @@ func (e *editor) note(m *plist.Member, note string) {
 	}
 }
 
-// Insert adds an entry behind its neighbour.
+// Insert adds an entry after its neighbour.
 func (e *editor) Insert(c format.Change, entry *catalog.Entry) error {
 	gap, ok := e.Gap(c, e.Catalog.At(c.After), len(e.root.Members), e.place, e.root.ContentTo, e.tab)
 	if !ok {

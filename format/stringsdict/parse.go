@@ -99,7 +99,7 @@ func (p *parser) variable(entry *plist.Member, name string) (Variable, bool) {
 	return v, true
 }
 
-// widest gives the text for the widest screens of an entry that has texts for
+// widest returns the text for the widest screens of an entry that has texts for
 // several, or nil. The others stay where they are.
 func widest(m *plist.Member) *plist.Member {
 	width := m.Value.Find(widthKey)

@@ -85,7 +85,7 @@ func LocateIn(p, extension string) format.Location {
 	return location
 }
 
-// legacy gives the tag behind the folder names of old systems, which Apple's still
+// legacy returns the tag after the folder names of old systems, which Apple's still
 // read: English names of languages.
 func legacy(name string) string {
 	if tag, ok := culture.Called(name); ok {

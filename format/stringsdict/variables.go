@@ -32,9 +32,9 @@ type Form struct {
 // Expander reads a format text with its variables, as Apple's platforms do in
 // .stringsdict files and string catalogs.
 type Expander struct {
-	// Find gives a variable by its name.
+	// Find returns a variable by its name.
 	Find func(name string) (Variable, bool)
-	// Report tells of a fault.
+	// Report reports a fault.
 	Report    func(rule string, offset int, text, fix string)
 	selectors []message.Selector
 	depth     int
@@ -89,7 +89,7 @@ func (x *Expander) expand(text string, position, offset int) []message.Branch {
 	}
 }
 
-// name gives the name of the variable at a position.
+// name returns the name of the variable at a position.
 func (x *Expander) name(position int) string {
 	for _, s := range x.selectors {
 		if s.Argument.Position == position {
@@ -127,7 +127,7 @@ func variable(text string) (before, name string, position int, rest string, ok b
 	}
 }
 
-// variable gives the branches of one variable.
+// variable returns the branches of one variable.
 func (x *Expander) variable(name string, position, offset int) []message.Branch {
 	v, ok := x.Find(name)
 	if !ok {

@@ -26,10 +26,10 @@ type editor struct {
 	w writer
 }
 
-// tag gives the culture that a change is for.
+// tag returns the culture that a change is for.
 func (e *editor) tag(c format.Change) culture.Tag { return cmp.Or(c.Culture, e.List[0].Culture) }
 
-// at gives the number of the unit with a key, -1 where there is none.
+// at returns the number of the unit with a key, -1 where there is none.
 func (e *editor) at(key string) int {
 	if i, ok := e.index[key]; ok {
 		return i
@@ -37,7 +37,7 @@ func (e *editor) at(key string) int {
 	return -1
 }
 
-// Find gives the number of a unit.
+// Find returns the number of a unit.
 func (e *editor) Find(c format.Change) (number, offset int) {
 	if number = e.at(c.Key); number >= 0 {
 		offset = e.units[number].place.Whole.From
@@ -107,7 +107,7 @@ func (e *editor) set(u *unit, c format.Change) error {
 	return nil
 }
 
-// Insert adds a unit behind its neighbour, or at the end.
+// Insert adds a unit after its neighbour, or at the end.
 func (e *editor) Insert(c format.Change, entry *catalog.Entry) error {
 	own := &catalog.Catalog{Culture: e.tag(c)}
 	own.Add(*entry)

@@ -169,7 +169,7 @@ func (p *parser) add(u unit) {
 	p.units = fast.Append(p.units, u)
 }
 
-// sourceText gives the text by which a unit without an id is known.
+// sourceText returns the text by which a unit without an id is known.
 func (p *parser) sourceText(u *unit) string {
 	best := &u.variants[0]
 	for i := range u.variants {

@@ -78,7 +78,7 @@ func (e *editor) caption(c format.Change, tag culture.Tag) bool {
 	return false
 }
 
-// place writes the copies, each behind what its culture has.
+// place writes the copies, each after what its culture has.
 func (e *editor) place() error {
 	texts, ends := map[culture.Tag]string{}, map[culture.Tag]int{}
 	var order []culture.Tag
@@ -203,7 +203,7 @@ func (e *editor) note(s slot, note string) {
 	}
 }
 
-// Insert adds a text behind its neighbour, or at the end of the culture's last
+// Insert adds a text after its neighbour, or at the end of the culture's last
 // table; a culture without a table gets one.
 func (e *editor) Insert(c format.Change, entry *catalog.Entry) error {
 	tag := e.tag(c)

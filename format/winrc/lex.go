@@ -178,7 +178,7 @@ func (p *parser) escape(out *strings.Builder) {
 	}
 }
 
-// wrong tells of an escape in a text that is shown.
+// wrong reports an escape in a text that is shown.
 func (p *parser) wrong(offset int, text string, fix string) {
 	if p.shown {
 		p.Report("escape-wrong", offset, "", text, fix)

@@ -33,7 +33,7 @@ type block struct {
 	from, to int
 }
 
-// slot gives the place of a text.
+// slot returns the place of a text.
 func (d *document) slot(tag culture.Tag, key string) (slot, bool) {
 	for _, c := range d.List {
 		if c.Culture == tag {
@@ -57,8 +57,8 @@ type slot struct {
 // table is a STRINGTABLE: its language and where its last entry ends.
 type table struct {
 	tag     culture.Tag
-	begin   int // behind BEGIN
-	end, to int // END; behind the last entry
+	begin   int // after BEGIN
+	end, to int // END; after the last entry
 	entries int
 }
 
@@ -100,7 +100,7 @@ var codePage = sync.OnceValue(func() *regexp.Regexp {
 	return regexp.MustCompile(`(?m)^[ \t]*#[ \t]*pragma[ \t]+code_page[ \t]*\([ \t]*(\d+)[ \t]*\)`)
 })
 
-// parts gives the code pages of a script. That of western Europe is the one
+// parts returns the code pages of a script. That of western Europe is the one
 // before the first that is named, unless all of the script is in that one.
 func parts(data []byte) []charset.Part {
 	list := []charset.Part{{From: 0, Page: "1252"}}
@@ -168,7 +168,7 @@ func read(text string) (message.Message, []message.Fault) {
 	return message.Message{Pattern: pattern}, faults
 }
 
-// language reads what stands behind LANGUAGE.
+// language reads what stands after LANGUAGE.
 func (p *parser) language() {
 	from := p.from
 	p.next()
@@ -181,7 +181,7 @@ func (p *parser) language() {
 	p.tag = tag
 }
 
-// catalog gives the catalog of the current language.
+// catalog returns the catalog of the current language.
 func (p *parser) catalog() *catalog.Catalog {
 	c := p.byTag[p.tag]
 	if c == nil {
@@ -249,7 +249,7 @@ func (p *parser) stringTable() {
 		}
 		s.value = p.token
 		at := p.at
-		for p.next() && p.kind == str { // strings one behind the other are one text
+		for p.next() && p.kind == str { // strings one after the other are one text
 			s.value.to, s.value.text = p.to, s.value.text+p.text()
 			at = p.at
 		}

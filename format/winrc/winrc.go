@@ -111,7 +111,7 @@ var subnames = map[string]int{
 // and qps-plocm (Windows, pseudo-locales).
 var pseudo = map[culture.Tag][2]int{"en-XA": {0x101, 1}, "ar-XB": {0x1ff, 2}}
 
-// tagOf gives the culture of a language and sublanguage, as numbers or names.
+// tagOf returns the culture of a language and sublanguage, as numbers or names.
 func tagOf(language, sub string) (tag culture.Tag, ok bool) {
 	n, s := numberOf(language), numberOf(sub)
 	for tag, numbers := range pseudo {
@@ -151,7 +151,7 @@ func tagOf(language, sub string) (tag culture.Tag, ok bool) {
 	return "", false
 }
 
-// numbersOf gives language and sublanguage of a culture, or of its nearest
+// numbersOf returns language and sublanguage of a culture, or of its nearest
 // parent; false where Windows has none.
 func numbersOf(tag culture.Tag) (language, sub int, exact, ok bool) {
 	if numbers, ok := pseudo[tag]; ok {

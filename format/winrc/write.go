@@ -74,13 +74,13 @@ func (w *writer) entry(out []byte, c *catalog.Catalog, e *catalog.Entry, name, i
 // one.
 func (w *writer) line(line string) string {
 	if line = strings.TrimRight(line, " "); strings.HasSuffix(line, `\`) {
-		w.Lose("note", "the backslash at the end of a line of the note", "a full stop behind it")
+		w.Lose("note", "the backslash at the end of a line of the note", "a full stop after it")
 		return line + "."
 	}
 	return line
 }
 
-// name gives the key as a name in C, or as the number that it is.
+// name returns the key as a name in C, or as the number that it is.
 func (w *writer) name(key string) string {
 	name := newNames(0).of(key)
 	w.named(key, name)
@@ -116,7 +116,7 @@ func (n *names) take(name, key string) bool {
 	return n.list[holder].key == key
 }
 
-// of gives a key's name, and takes it.
+// of returns a key's name, and takes it.
 func (n *names) of(key string) string {
 	name := key
 	if !plainName(key) {

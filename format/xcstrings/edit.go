@@ -29,7 +29,7 @@ type editor struct {
 	indices map[string]int
 }
 
-// find gives the place of a key, or -1.
+// find returns the place of a key, or -1.
 func (e *editor) find(key string) int {
 	if e.strs == nil {
 		return -1
@@ -50,7 +50,7 @@ func (e *editor) find(key string) int {
 
 func (e *editor) tag(c format.Change) culture.Tag { return cmp.Or(c.Culture, e.List[0].Culture) }
 
-// Find gives the index of a key.
+// Find returns the index of a key.
 func (e *editor) Find(c format.Change) (number, offset int) {
 	if number = e.find(c.Key); number >= 0 {
 		offset = e.strs.Members[number].KeyFrom
@@ -94,8 +94,8 @@ func (e *editor) Set(i int, c format.Change) error {
 	return nil
 }
 
-// after gives the place behind which a new key goes: its sorted place where
-// the file is sorted, else behind its neighbour.
+// after returns the place after which a new key goes: its sorted place where
+// the file is sorted, else after its neighbour.
 func (e *editor) after(c format.Change) int {
 	members := e.strs.Members
 	if c.After == "" {
@@ -143,7 +143,7 @@ func (e *editor) field(object *jsonscan.Value, key, text string) {
 	}
 }
 
-// sorted gives the index behind which a key goes among sorted ones.
+// sorted returns the index after which a key goes among sorted ones.
 func sorted(object *jsonscan.Value, key string) int {
 	i := 0
 	for i < len(object.Members) && object.Members[i].Key < key {
@@ -255,7 +255,7 @@ func (e *editor) patch(own *jsonscan.Value, c format.Change, entry *catalog.Entr
 	return true
 }
 
-// placeFor gives the index behind which a category goes, never one that is
+// placeFor returns the index after which a category goes, never one that is
 // taken out.
 func (e *editor) placeFor(forms *jsonscan.Value, category string, gone []int) int {
 	i := sorted(forms, category)

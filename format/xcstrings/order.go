@@ -9,7 +9,7 @@ import (
 	"zelvik/internal/fast"
 )
 
-// order gives the numbers of keys in the order of the platform's editor, which
+// order returns the numbers of keys in the order of the platform's editor, which
 // sorts without regard to case, and whether they stood so.
 func order(keys []string) (numbers []int32, sorted bool) {
 	list, room := fast.Make[sortKey](len(keys))[:len(keys)], fast.Make[sortKey](len(keys))[:len(keys)]
@@ -118,7 +118,7 @@ func newSortKey(key string, number int32) sortKey {
 	return k
 }
 
-// words gives the first 24 bytes, which compare as the text does.
+// words returns the first 24 bytes, which compare as the text does.
 func words(text string) (words [3]uint64) {
 	var bytes [24]byte
 	copy(bytes[:], text)
@@ -128,7 +128,7 @@ func words(text string) (words [3]uint64) {
 	return words
 }
 
-// eightBytes gives a word of eight times the same byte.
+// eightBytes returns a word of eight times the same byte.
 func eightBytes(c byte) uint64 { return uint64(c) * 0x0101010101010101 }
 
 // compare compares keys without regard to case, and where they are the same

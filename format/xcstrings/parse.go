@@ -143,7 +143,7 @@ func (p *parser) entry(m *jsonscan.Member) {
 	}
 }
 
-// culture gives the catalog of a localization, a new one for a culture that
+// culture returns the catalog of a localization, a new one for a culture that
 // appears for the first time; nil where it is none.
 func (p *parser) culture(m *jsonscan.Member) *catalog.Catalog {
 	if c, known := p.byCulture[m.Key]; known {

@@ -115,7 +115,7 @@ func (w *writer) framed(out []byte, c *catalog.Catalog, e *catalog.Entry) ([]byt
 	return w.frame(c, e.Note != "", forms).put(out, w.texts), true
 }
 
-// counted gives the sorted forms of a plural of one number, nil for any other
+// counted returns the sorted forms of a plural of one number, nil for any other
 // choice.
 func counted(m message.Message) ([]stringsdict.Form, []message.Loss) {
 	if !stringsdict.Plural(m) {
@@ -137,7 +137,7 @@ func counted(m message.Message) ([]stringsdict.Form, []message.Loss) {
 // differ in these alone, and are written without a tree of their own.
 type frame []string
 
-// frame gives the frame of a catalog's entries with such forms, none for a text.
+// frame returns the frame of a catalog's entries with such forms, none for a text.
 func (w *writer) frame(c *catalog.Catalog, noted bool, forms []stringsdict.Form) frame {
 	var room [64]byte
 	name := strconv.AppendBool(room[:0], noted)
@@ -225,7 +225,7 @@ func (w *writer) entry(catalogs []*catalog.Catalog, key string, number int) json
 	return w.dict(fields...)
 }
 
-// state gives the format's word for how far a translation has come.
+// state returns the format's word for how far a translation has come.
 func (w *writer) state(e *catalog.Entry) string {
 	switch e.State {
 	case catalog.Missing:

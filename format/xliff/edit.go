@@ -29,7 +29,7 @@ func (e *editor) toSource(c format.Change) bool {
 	return e.ToSource(c) || e.Target == nil && (c.Culture == "" || c.Culture == e.Source.Culture)
 }
 
-// Find gives the number of a unit.
+// Find returns the number of a unit.
 func (e *editor) Find(c format.Change) (number, offset int) {
 	if number = e.At(c.Key); number >= 0 {
 		offset = e.units[number].place.Whole.From
@@ -107,7 +107,7 @@ func (e *editor) note(u *unit, note string) {
 	}
 }
 
-// endOfNotes gives where the element of all notes ends, behind its last one.
+// endOfNotes returns where the element of all notes ends, after its last one.
 func (e *editor) endOfNotes(last int) int {
 	s := xmlscan.New(e.Src)
 	s.Seek(last)
@@ -130,7 +130,7 @@ func (e *editor) state(u *unit, s catalog.State) {
 	e.Replace(xmlscan.SetAttribute(e.Src, holder.Start.From, holder.Start.To, "state", e.w.state(&catalog.Entry{State: s})))
 }
 
-// Insert adds a unit behind its neighbour, or at the end.
+// Insert adds a unit after its neighbour, or at the end.
 func (e *editor) Insert(c format.Change, entry *catalog.Entry) error {
 	source, target := e.Added(c, entry, c.Key, e.toSource(c))
 	if target != nil {
@@ -149,7 +149,7 @@ func (e *editor) Insert(c format.Change, entry *catalog.Entry) error {
 	return nil
 }
 
-// number gives an id that no unit has.
+// number returns an id that no unit has.
 func (e *editor) number() int {
 	highest := len(e.units)
 	for i := range e.units {

@@ -93,7 +93,7 @@ func (p *parser) content(u *unit) ([]inline.Part, doc.Element) {
 }
 
 // code reads the inline element just begun. The content of g and pc goes on
-// behind it as content of the text.
+// after it as content of the text.
 func (p *parser) code(u *unit) *inline.Code {
 	p.form.Coded = true
 	c := &inline.Code{Name: p.Name, Role: message.Lone}

@@ -183,7 +183,7 @@ func space(text string) string {
 	return ""
 }
 
-// state gives the version's word, "" for none.
+// state returns the version's word, "" for none.
 func (w *writer) state(e *catalog.Entry) string {
 	switch e.State {
 	case catalog.Missing, catalog.Draft:

@@ -4,7 +4,7 @@
 //
 // It is our own because the spans of names, attribute values and content are
 // what byte-faithful editing is made of, and because a reader has to carry on
-// behind a missing bracket as if a person had fixed it (see ARCHITECTURE.md).
+// after a missing bracket as if a person had fixed it (see ARCHITECTURE.md).
 package xmlscan
 
 import (
@@ -276,7 +276,7 @@ func (s *Scanner) start() {
 	s.Open = append(s.Open, Element{s.Name, s.From})
 }
 
-// attribute reads one attribute at i and gives the place behind it.
+// attribute reads one attribute at i and gives the place after it.
 func (s *Scanner) attribute(i int) int {
 	a := Attribute{From: i}
 	a.Name, i = s.name(i)
@@ -384,7 +384,7 @@ func (s *Scanner) Back() {
 }
 
 // Shut closes the innermost element, which has this name, where its end tag
-// stands at an offset without anything odd in it, and goes on behind it; false
+// stands at an offset without anything odd in it, and goes on after it; false
 // where that is not so.
 func (s *Scanner) Shut(offset int, name string) bool {
 	end := offset + len("</") + len(name)
@@ -422,7 +422,7 @@ func Tag(src string, from, to int) *Scanner {
 	return s
 }
 
-// SetAttribute gives what to replace, and by what, so that the start tag in a
+// SetAttribute returns what to replace, and by what, so that the start tag in a
 // stretch of a document has an attribute with a value, or none of that name
 // where the value is "". The value is spelled as XML does already.
 func SetAttribute(src string, from, to int, name, value string) (start, end int, text string) {
@@ -444,13 +444,13 @@ func SetAttribute(src string, from, to int, name, value string) (start, end int,
 	return start, start, text
 }
 
-// Raw gives a stretch of the document as it stands.
+// Raw returns a stretch of the document as it stands.
 func (s *Scanner) Raw(from, to int) string { return s.data[from:to] }
 
 // Seek goes on reading at offset, where the reader knows how things stand.
 func (s *Scanner) Seek(offset int) { s.at = offset }
 
-// Value gives the decoded value of an attribute of the current start tag and
+// Value returns the decoded value of an attribute of the current start tag and
 // whether it is there.
 func (s *Scanner) Value(name string) (string, bool) {
 	for _, a := range s.Attributes {

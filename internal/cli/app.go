@@ -109,7 +109,7 @@ func (e *env) end(err error) int {
 	return misused
 }
 
-// unfinished tells of a run that was stopped while it replaced files in the
+// unfinished reports a run that was stopped while it replaced files in the
 // current folder, or where the arguments lead. Commands that change files there
 // have finished it by then.
 func (e *env) unfinished(args []string) {
@@ -314,7 +314,7 @@ func (e *env) json(value any) error {
 // cultures reads --cultures.
 func cultures(c *cli.Command) ([]culture.Tag, error) { return tags(c, culture.Parse) }
 
-// tags gives the cultures that --cultures names, each read so.
+// tags returns the cultures that --cultures names, each read so.
 func tags(c *cli.Command, parse func(string) (culture.Tag, error)) ([]culture.Tag, error) {
 	text := c.String("cultures")
 	if text == "" {
@@ -331,7 +331,7 @@ func tags(c *cli.Command, parse func(string) (culture.Tag, error)) ([]culture.Ta
 	return list, nil
 }
 
-// writing gives the session with which a command reads what it is going to
+// writing returns the session with which a command reads what it is going to
 // change; nil where it only shows what it would do.
 func (e *env) writing(c *cli.Command) *files.Session {
 	if c.Bool("dry-run") {

@@ -90,7 +90,7 @@ func (e *env) begin(_ context.Context, c *cli.Command) error {
 	return nil
 }
 
-// orEmpty gives a list that JSON writes as [] where it is empty.
+// orEmpty returns a list that JSON writes as [] where it is empty.
 func orEmpty[T any](list []T) []T {
 	if list == nil {
 		return []T{}

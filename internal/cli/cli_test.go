@@ -211,7 +211,7 @@ func TestPlantedMistakes(t *testing.T) {
 }
 
 // The demo's Android tree goes through all formats and comes back; what is
-// different was told as a loss on the way.
+// different was reported as a loss on the way.
 func TestRoundTrip(t *testing.T) {
 	dir := copyDemo(t)
 	at := filepath.Join(dir, "android/res")

@@ -130,7 +130,7 @@ func (e *env) stop(ctx context.Context, p printer, number int, s step, dir strin
 	if status > failed {
 		return errors.New(strings.TrimSpace(problems.String()))
 	}
-	if out.Len() == 0 { // what was done is told beside the results
+	if out.Len() == 0 { // what was done is reported beside the results
 		out = problems
 	}
 	text := strings.ReplaceAll(terminal.Passed(strings.TrimRight(out.String(), "\n")), dir+string(filepath.Separator), "")

@@ -177,7 +177,7 @@ func drawJobs(c *cli.Command, s *stage.Stage, paths []string, tags []culture.Tag
 // them: two screens may be called so that their file names would be one.
 type pictureNames map[string]string
 
-// of gives a file name, without its ending, that nothing else has.
+// of returns a file name, without its ending, that nothing else has.
 func (n pictureNames) of(name string) string {
 	safe := files.Name(name)
 	for i := 2; ; i++ {

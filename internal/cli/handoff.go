@@ -103,7 +103,7 @@ func (e *env) handoff(_ context.Context, c *cli.Command) error {
 	return nil
 }
 
-// pictures gives what draws the project's screens into the folder of the
+// pictures returns what draws the project's screens into the folder of the
 // handoff, each once in each culture; nil where there are none.
 func (e *env) pictures(c *cli.Command, plan *files.Plan) (func(tag culture.Tag, keys []string) (map[string][]string, error), error) {
 	config, paths, err := e.screenFiles(c, nil)

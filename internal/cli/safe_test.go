@@ -371,10 +371,10 @@ func TestHostileServices(t *testing.T) {
 			w.Header().Set("Retry-After", "Fri, 01 Jan 2100 00:00:00 GMT")
 			w.WriteHeader(429)
 		}, 1, "asks to come back in"},
-		"redirect":     {func(w http.ResponseWriter) { w.Header().Set("Location", other.URL); w.WriteHeader(307) }, 1, "points to"},
-		"see other":    {func(w http.ResponseWriter) { w.Header().Set("Location", other.URL); w.WriteHeader(303) }, 1, "points to"},
-		"bytes behind": {func(w http.ResponseWriter) { _, _ = w.Write([]byte(answer + " and more")) }, 1, "not in the protocol"},
-		"endless":      {func(w http.ResponseWriter) { _, _ = w.Write(bytes.Repeat([]byte(" "), 20<<20)) }, 1, "larger than 16 MiB"},
+		"redirect":    {func(w http.ResponseWriter) { w.Header().Set("Location", other.URL); w.WriteHeader(307) }, 1, "points to"},
+		"see other":   {func(w http.ResponseWriter) { w.Header().Set("Location", other.URL); w.WriteHeader(303) }, 1, "points to"},
+		"bytes after": {func(w http.ResponseWriter) { _, _ = w.Write([]byte(answer + " and more")) }, 1, "not in the protocol"},
+		"endless":     {func(w http.ResponseWriter) { _, _ = w.Write(bytes.Repeat([]byte(" "), 20<<20)) }, 1, "larger than 16 MiB"},
 		"control": {func(w http.ResponseWriter) {
 			_, _ = w.Write([]byte(`{"texts":[{"id":"b","text":"Tsch\u001b[31müss"}]}`))
 		}, 0, "the control character U+001B"},
@@ -402,7 +402,7 @@ func TestHostileServices(t *testing.T) {
 	}
 }
 
-// A full disk or a closed output is told, a reader that had enough is not.
+// A full disk or a closed output is reported, a reader that had enough is not.
 func TestStreams(t *testing.T) {
 	t.Parallel()
 	if runtime.GOOS != "linux" {

@@ -12,7 +12,7 @@ import (
 
 var errNoScreens = errors.New("draw needs a screen; for example: zelvik draw screens/booking.yaml --out pictures")
 
-// screenFiles gives the configuration, and the screen files named, else those of
+// screenFiles returns the configuration, and the screen files named, else those of
 // the configuration.
 func (e *env) screenFiles(c *cli.Command, args []string) (*project.Config, []string, error) {
 	at := c.String("project")

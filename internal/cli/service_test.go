@@ -13,7 +13,7 @@ import (
 )
 
 // TestService drafts with a service that does not do as it should: what comes
-// of it is told, and what is good is kept.
+// of it is reported, and what is good is kept.
 func TestService(t *testing.T) {
 	for name, c := range map[string]struct {
 		service *service.Simulated

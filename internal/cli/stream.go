@@ -9,7 +9,7 @@ import (
 )
 
 // stream is standard output or standard error. It remembers the first error, so
-// that a full disk is told at the end whoever wrote, and goes on without one.
+// that a full disk is reported at the end whoever wrote, and goes on without one.
 type stream struct {
 	mu  sync.Mutex
 	w   io.Writer
@@ -29,13 +29,13 @@ func (s *stream) Write(data []byte) (int, error) {
 	return len(data), nil
 }
 
-// File gives the file behind the stream, nil where there is none.
+// File returns the file after the stream, nil where there is none.
 func (s *stream) File() *os.File {
 	f, _ := s.w.(*os.File)
 	return f
 }
 
-// fault gives what kept the output from being written; nil where it was, and
+// fault returns what kept the output from being written; nil where it was, and
 // where its reader had enough, as head does.
 func (s *stream) fault() error {
 	s.mu.Lock()

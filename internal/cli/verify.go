@@ -73,7 +73,7 @@ func (e *env) verify(_ context.Context, c *cli.Command) error {
 	return nil
 }
 
-// folders gives those of the arguments that are folders; without arguments the
+// folders returns those of the arguments that are folders; without arguments the
 // project's.
 func (e *env) folders(args []string, project string) []string {
 	if len(args) == 0 {

@@ -122,7 +122,7 @@ func (w *week) ledger() string {
 	return ""
 }
 
-// text gives the text of a key in a culture, "" for none.
+// text returns the text of a key in a culture, "" for none.
 func (w *week) text(key string, tag culture.Tag) string {
 	if e := w.family().Member(tag).Catalog.Find(key); e != nil {
 		return e.Message.String()

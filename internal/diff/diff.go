@@ -88,7 +88,7 @@ func (c *comparison) section(aFrom, aTo, bFrom, bTo int) {
 // longest common row of lines.
 func (c *comparison) each(aFrom, aTo, bFrom, bTo int) {
 	n, m := aTo-aFrom, bTo-bFrom
-	longest := make([]uint16, (n+1)*(m+1)) // of the rows behind i and j
+	longest := make([]uint16, (n+1)*(m+1)) // of the rows after i and j
 	at := func(i, j int) int { return i*(m+1) + j }
 	for i := n - 1; i >= 0; i-- {
 		for j := m - 1; j >= 0; j-- {
@@ -117,7 +117,7 @@ func (c *comparison) each(aFrom, aTo, bFrom, bTo int) {
 	}
 }
 
-// anchors gives the longest row of lines that stand once in each stretch and in
+// anchors returns the longest row of lines that stand once in each stretch and in
 // the same order in both.
 func (c *comparison) anchors(aFrom, aTo, bFrom, bTo int) [][2]int {
 	type place struct{ a, b int32 } // from 1; -1 for several

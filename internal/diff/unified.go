@@ -5,7 +5,7 @@ import (
 	"strings"
 )
 
-// around is how many lines before and behind a change are shown.
+// around is how many lines before and after a change are shown.
 const around = 3
 
 // Unified writes the difference of two texts in the unified form, without the

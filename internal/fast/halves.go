@@ -9,7 +9,7 @@ const Many = 2000
 const Large = 1 << 20
 
 // Halves has a list of n worked on by two cores where it is long: first does the
-// beginning, and rest what is behind it. Where it is short, first does all.
+// beginning, and rest what is after it. Where it is short, first does all.
 func Halves(n int, first, rest func(from, to int)) {
 	if n < Many {
 		first(0, n)

@@ -211,7 +211,7 @@ func TestWritersAgree(t *testing.T) {
 			require.Greater(t, len(theirs), 300)
 			for _, e := range c.Entries {
 				text, read := theirs[e.Key]
-				if r.format == "sheet" && text != e.Message.String() { // behind it no spreadsheet takes a text for a formula
+				if r.format == "sheet" && text != e.Message.String() { // after it no spreadsheet takes a text for a formula
 					text = strings.TrimPrefix(text, "'")
 				}
 				quoted := r.format == "sheet" && strings.Contains(e.Message.String(), "'}") // in ICU's quotes

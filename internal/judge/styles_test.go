@@ -14,7 +14,7 @@ import (
 )
 
 // styled are the cultures whose numbers and dates are written: several scripts,
-// digits, groups of two, signs before and behind.
+// digits, groups of two, signs before and after.
 var styled = strings.Fields("en de de-AT de-CH fr pl pt-BR sv fi ar he hi ja zh-Hant fa bn en-IN es")
 
 // styles are the ways in which messages write numbers and moments: the message,

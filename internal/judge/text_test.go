@@ -30,7 +30,7 @@ type asked struct {
 	Width float64 `json:"width"`
 }
 
-// measured gives the table of strings, and all texts of the demo's Android
+// measured returns the table of strings, and all texts of the demo's Android
 // family, with the sizes they are measured at.
 func measured(t *testing.T) []asked {
 	t.Helper()

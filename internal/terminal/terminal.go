@@ -118,7 +118,7 @@ func (p *Printer) cells(row []string, head bool) table.Row {
 	return out
 }
 
-// Width gives how many columns a text takes.
+// Width returns how many columns a text takes.
 func Width(s string) int { return text.StringWidthWithoutEscSequences(s) }
 
 // Wrapped breaks a text between words to the terminal's width, with so many

@@ -67,7 +67,7 @@ type part struct {
 	Isolated bool
 }
 
-// parts gives what a cell shows: a choice has a line for each variant.
+// parts returns what a cell shows: a choice has a line for each variant.
 func parts(t table.Table, row table.TableRow, tag culture.Tag) (list []variant) {
 	m := t.Message(&row, tag)
 	if m == nil {

@@ -308,7 +308,7 @@ func letters(pattern string) iter.Seq[string] {
 	}
 }
 
-// fromNet gives the date field symbols of UTS #35 for those of .NET's custom
+// fromNet returns the date field symbols of UTS #35 for those of .NET's custom
 // date formats; toNet is the way back. Runs that are not here are the same in both, if
 // they are in same.
 var (
@@ -416,7 +416,7 @@ func Spell(p *message.Placeholder) (string, []message.Loss) {
 	return out, p.Lost(placeholder(it, out))
 }
 
-// formatOf gives the format that comes nearest to a type and style.
+// formatOf returns the format that comes nearest to a type and style.
 func formatOf(kind message.Type, style message.Style) string {
 	if format, ok := strings.CutPrefix(string(style), "net="); ok {
 		return strings.ReplaceAll(format, "_", " ")

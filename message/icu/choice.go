@@ -9,7 +9,7 @@ import (
 	"zelvik/message"
 )
 
-// over reads what a choice is over: the comma behind its kind, and the offset.
+// over reads what a choice is over: the comma after its kind, and the offset.
 func (p *parser) over(argument message.Placeholder, kind string) (message.Selector, *message.Fault) {
 	s := message.Selector{Argument: argument, Kind: message.Plural}
 	if !p.is(',') {

@@ -134,7 +134,7 @@ func isMarkup(part message.Part) bool {
 	return ok
 }
 
-// exact gives the number of an exact case, or -1.
+// exact returns the number of an exact case, or -1.
 func exact(v message.Variant) int {
 	digits, ok := strings.CutPrefix(v.Keys[0], "=")
 	n, err := strconv.Atoi(digits)

@@ -185,7 +185,7 @@ func (p *parser) sequence() ([]message.Branch, *message.Fault) {
 	return some(branches), nil
 }
 
-// some gives the branches, an empty one where there are none.
+// some returns the branches, an empty one where there are none.
 func some(branches []message.Branch) []message.Branch {
 	if branches == nil {
 		return []message.Branch{{}}
@@ -437,7 +437,7 @@ func number(text string) bool {
 	return err == nil
 }
 
-// selector gives the index of the selector, a new one where it is not known.
+// selector returns the index of the selector, a new one where it is not known.
 func (p *parser) selector(s message.Selector) int {
 	for i, known := range p.selectors {
 		if known.Argument.Name == s.Argument.Name && known.Argument.Position == s.Argument.Position && known.Kind == s.Kind && known.Offset == s.Offset {

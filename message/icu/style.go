@@ -220,7 +220,7 @@ func own(spelling, id string) bool {
 	return ok && strings.TrimSpace(strings.TrimPrefix(name, "{")) == id && !strings.Contains(style, "choice")
 }
 
-// format gives type and style of an argument in ICU's words.
+// format returns type and style of an argument in ICU's words.
 func format(p *message.Placeholder, counted bool) string {
 	style := p.Style
 	switch p.Type {

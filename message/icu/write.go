@@ -125,7 +125,7 @@ func (o *output) choice(selectors []message.Selector, variants []message.Variant
 	o.out = append(o.out, "}"...)
 }
 
-// shifted gives the variants without their first key.
+// shifted returns the variants without their first key.
 func shifted(variants []message.Variant) []message.Variant {
 	out := make([]message.Variant, len(variants))
 	for i, v := range variants {

@@ -40,7 +40,7 @@ var Words = [last]string{"braces", "double", "percent", "dollar", "colon", "at",
 // Votes count the ways in which the texts of a file spell placeholders.
 type Votes [chosen + 1]int
 
-// chosen counts the texts with ICU's choices and types, behind the spellings.
+// chosen counts the texts with ICU's choices and types, after the spellings.
 const chosen = last
 
 // ends are what a named placeholder begins and ends with.
@@ -109,7 +109,7 @@ func (votes *Votes) Settled() bool {
 	return most == sum && sum >= enough
 }
 
-// Best gives the spelling with most votes, Braces where there are none.
+// Best returns the spelling with most votes, Braces where there are none.
 func (votes Votes) Best() Spelling {
 	if votes[Apple] > 0 {
 		votes[Apple] += votes[Printf]
@@ -178,7 +178,7 @@ func (s Spelling) next(text string) (name string, size, at int) {
 			continue
 		}
 		stop := strings.Index(rest[:min(len(rest), longest)], end)
-		if stop < 0 && len(rest) <= longest { // nor is there one behind
+		if stop < 0 && len(rest) <= longest { // nor is there one after
 			return "", 0, 0
 		}
 		if stop < 1 {

@@ -175,7 +175,7 @@ func dateStyle(format string, custom bool) (message.Type, message.Style) {
 	return kind, message.Style("::" + format)
 }
 
-// Declare gives the declaration that comes nearest to a placeholder's type and
+// Declare returns the declaration that comes nearest to a placeholder's type and
 // style.
 func Declare(p *message.Placeholder) Declaration {
 	if p.Syntax == message.Declared {
@@ -234,7 +234,7 @@ func Declare(p *message.Placeholder) Declaration {
 	return d
 }
 
-// dateName gives the name of intl's date format, or its pattern.
+// dateName returns the name of intl's date format, or its pattern.
 func dateName(p *message.Placeholder) string {
 	pattern, _, custom := p.Style.Custom()
 	switch {

@@ -52,7 +52,7 @@ func Read(text string) *message.Placeholder {
 	return nil
 }
 
-// Spelling gives a placeholder as its platform spells it, without an element
+// Spelling returns a placeholder as its platform spells it, without an element
 // around it; "" where it is ICU's, or was not read.
 func Spelling(p *message.Placeholder) string {
 	switch p.Syntax {
@@ -90,7 +90,7 @@ func Derived(p *message.Placeholder) bool {
 	return spelling == ""
 }
 
-// Carry gives a spelling that says all of a placeholder and is read as such: its
+// Carry returns a spelling that says all of a placeholder and is read as such: its
 // own, else that of a platform that has words for its style; "" where none has.
 func Carry(p *message.Placeholder) string {
 	if spelling := Spelling(p); spelling != "" {
@@ -113,7 +113,7 @@ func Carry(p *message.Placeholder) string {
 	return ""
 }
 
-// named gives a spelling with the word of its dialect where it needs one.
+// named returns a spelling with the word of its dialect where it needs one.
 func named(p *message.Placeholder, spelling string) string {
 	if q := Read(spelling); q == nil || q.Type != p.Type || q.Style != p.Style {
 		for _, d := range dialects {

@@ -38,7 +38,7 @@ var Styles = map[string]Style{
 	"brackets": {Bracketed: true},
 }
 
-// StyleOf gives the style of a pseudo-culture's tag: en-XA, ar-XB, en-x-grown.
+// StyleOf returns the style of a pseudo-culture's tag: en-XA, ar-XB, en-x-grown.
 // Several private subtags add up: en-x-accented-grown. (A subtag has at most
 // eight letters, so brackets are "brackets".)
 func StyleOf(tag culture.Tag) (Style, error) {
@@ -60,7 +60,7 @@ func StyleOf(tag culture.Tag) (Style, error) {
 	return sum, nil
 }
 
-// accents gives every Latin letter a look-alike that the embedded fonts have.
+// accents returns every Latin letter a look-alike that the embedded fonts have.
 var accents = strings.NewReplacer(
 	"a", "ä", "b", "ƀ", "c", "č", "d", "ď", "e", "ë", "f", "ƒ", "g", "ğ", "h", "ĥ", "i", "ï", "j", "ĵ", "k", "ķ", "l", "ļ", "m", "ɱ",
 	"n", "ñ", "o", "ö", "p", "þ", "q", "ʠ", "r", "ř", "s", "š", "t", "ť", "u", "ü", "v", "ṽ", "w", "ŵ", "x", "ẋ", "y", "ÿ", "z", "ž",
@@ -68,7 +68,7 @@ var accents = strings.NewReplacer(
 	"N", "Ñ", "O", "Ö", "P", "Þ", "Q", "Ɋ", "R", "Ř", "S", "Š", "T", "Ť", "U", "Ü", "V", "Ṽ", "W", "Ŵ", "X", "Ẋ", "Y", "Ÿ", "Z", "Ž",
 )
 
-// Growth gives how long a translation of a text of so many characters is to
+// Growth returns how long a translation of a text of so many characters is to
 // be expected, in percent of its length: the lower figure of the W3C's
 // article "Text size in translation".
 func Growth(length int) int {

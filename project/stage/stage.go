@@ -76,7 +76,7 @@ func New(disk *files.Disk, config *project.Config) (*Stage, error) {
 // Setter makes a setter with the fonts of the stage.
 func (s *Stage) Setter() *text.Setter { return text.NewSetter(s.fonts) }
 
-// Files gives the screen files of a configuration; where it names none, those that
+// Files returns the screen files of a configuration; where it names none, those that
 // are found below its folder.
 func Files(disk *files.Disk, config *project.Config) ([]string, error) {
 	if len(config.Screens) == 0 {
@@ -195,7 +195,7 @@ func (t *Texts) has(s *screen.Screen) (err error) {
 	return err
 }
 
-// Cultures gives the cultures of the families, the source first, and the two
+// Cultures returns the cultures of the families, the source first, and the two
 // pseudo-cultures.
 func (t *Texts) Cultures() []culture.Tag {
 	var list []culture.Tag
@@ -219,7 +219,7 @@ func (t *Texts) Cultures() []culture.Tag {
 	return list
 }
 
-// Source gives the texts of the families; those of a pseudo-culture that has
+// Source returns the texts of the families; those of a pseudo-culture that has
 // no file are made from the source. It remembers them, and is for one goroutine.
 func (t *Texts) Source() layout.Source {
 	known := map[string]layout.Shown{}
@@ -316,7 +316,7 @@ func (s *Stage) Verify(paths []string, tags []culture.Tag, found bool) ([]findin
 	return slices.Concat(append(each, left)...), err
 }
 
-// withSource gives the cultures that were asked for, the source before them as
+// withSource returns the cultures that were asked for, the source before them as
 // what they are compared with; all where none were.
 func (t *Texts) withSource(asked []culture.Tag) []culture.Tag {
 	all := t.Cultures()

@@ -156,7 +156,7 @@ func (e *engine) arrangeRow(b *Box) {
 	}
 }
 
-// across gives the place of a child in a width.
+// across returns the place of a child in a width.
 func (e *engine) across(c *Box, x, width int) int {
 	ml, _, mr, _ := e.margin(c.Node)
 	free := width - c.Frame.Width - ml - mr

@@ -59,7 +59,7 @@ func tooLarge(v *view) []Fault {
 		n := b.Node
 		if b.Ellipsed {
 			over := int(math.Ceil(b.Natural)) - b.Content.Width*max(len(b.Paragraph.Lines), 1)
-			faults = append(faults, Fault{"ellipsed-text", b, max(over, 1), "%d px of the text are cut off behind an ellipsis", "give it more room or lines, or shorten the text", "overflow"})
+			faults = append(faults, Fault{"ellipsed-text", b, max(over, 1), "%d px of the text are cut off with an ellipsis", "give it more room or lines, or shorten the text", "overflow"})
 			continue
 		}
 		if over := int(math.Ceil(b.Paragraph.Width*b.Stretched)) - b.Content.Width; over > 0 {
@@ -290,7 +290,7 @@ func scrambled(v *view) []Fault {
 			have, want = have[:len(have)-1], want[:len(want)-1]
 		}
 		faults = append(faults, Fault{"scrambled-text", b, 0, fmt.Sprintf("%q is shown as %q without an isolate", string(want), string(have)),
-			"isolate the argument: U+2068 before it and U+2069 behind it, or the generated accessors, which do so", "key"})
+			"isolate the argument: U+2068 before it and U+2069 after it, or the generated accessors, which do so", "key"})
 	}
 	return faults
 }

@@ -19,7 +19,7 @@ type Shown struct {
 	Own bool
 }
 
-// Source gives the text of a key in a culture with sample arguments; false
+// Source returns the text of a key in a culture with sample arguments; false
 // where there is none.
 type Source func(key string, tag culture.Tag, arguments map[string]string) (Shown, bool)
 

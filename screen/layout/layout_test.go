@@ -14,7 +14,7 @@ import (
 	"zelvik/screen/text"
 )
 
-// words gives texts by key and culture.
+// words returns texts by key and culture.
 var words = map[string]string{
 	"title en": "Boarding", "title de": "Einschiffungsbereich", "title ar": "الصعود",
 	"short en": "Go", "short de": "Los", "short ar": "هيا",

@@ -49,7 +49,7 @@ func (s *seen) add(f Fault, tag, condition string) {
 	}
 }
 
-// without gives the cultures that the other does not have.
+// without returns the cultures that the other does not have.
 func (s *seen) without(other *seen) []string {
 	return slices.DeleteFunc(slices.Clone(s.cultures), func(tag string) bool { return slices.Contains(other.cultures, tag) })
 }

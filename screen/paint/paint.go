@@ -77,7 +77,7 @@ func (c *Canvas) Write(w io.Writer) error {
 }
 
 // headEnd is where the signature and the header of a PNG file end; the chunk
-// that names the software goes behind them (PNG 1.2, 11.3.4.3).
+// that names the software goes after them (PNG 1.2, 11.3.4.3).
 const headEnd = 8 + 25
 
 var software = func() []byte {
@@ -282,7 +282,7 @@ func (c *Canvas) box(l *layout.Layout, b *layout.Box, x, y float64) {
 	c.paragraph(b, x, y, ink)
 }
 
-// scrolled gives the scroll that shows a box, or nil.
+// scrolled returns the scroll that shows a box, or nil.
 func scrolled(b *layout.Box) *layout.Box {
 	for parent := b.Parent; parent != nil; parent = parent.Parent {
 		if parent.Node.Kind == "scroll" {
@@ -301,7 +301,7 @@ func (c *Canvas) frame(x, y, w, h, line float64, stroke color.Color) {
 }
 
 // mark draws what a kind has beside its text: before it in check boxes and
-// radio buttons, behind it in switches and menus.
+// radio buttons, after it in switches and menus.
 func (c *Canvas) mark(b *layout.Box, x, y float64) {
 	const size, wide, high = 20.0, 40.0, 22.0
 	rtl := b.Style.RightToLeft

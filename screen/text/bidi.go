@@ -13,7 +13,7 @@ import (
 // maxEmbedding is max_depth of UAX #9 BD2.
 const maxEmbedding = 125
 
-// Levels gives the embedding level of every character of a paragraph. Base is
+// Levels returns the embedding level of every character of a paragraph. Base is
 // the paragraph level: 0 left to right, 1 right to left, -1 to take it from the
 // text (P2, P3). Characters that rule X9 removes get the level before them.
 func Levels(text []rune, base int) []uint8 {
@@ -105,7 +105,7 @@ type status struct {
 	isolate  bool
 }
 
-// overriding gives the class that an embedding's text is taken for; ON for its own.
+// overriding returns the class that an embedding's text is taken for; ON for its own.
 func overriding(c bidi.Class) bidi.Class {
 	switch c {
 	case bidi.RLO:
@@ -343,7 +343,7 @@ func (p *paragraph) weak(s *sequence) {
 	}
 }
 
-// strength gives the direction a character has for the neutrals beside it.
+// strength returns the direction a character has for the neutrals beside it.
 func strength(c bidi.Class) bidi.Class {
 	switch c {
 	case bidi.L:

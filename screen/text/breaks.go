@@ -6,15 +6,15 @@ import (
 	"github.com/go-text/typesetting/segmenter"
 )
 
-// breaks gives the places (characters) at which a line may end, the end of the
+// breaks returns the places (characters) at which a line may end, the end of the
 // text included, and those at which it must: UAX #14 with what browsers do
 // beside it, so that lines end where a person has seen them end.
 //
 //   - Small kana and the prolonged sound mark may begin a line (CSS Text,
 //     line-break: normal; UAX #14 leaves the class CJ to tailoring).
-//   - A line may end behind a hyphen between a letter and a digit: SK-4471.
+//   - A line may end after a hyphen between a letter and a digit: SK-4471.
 //   - Thai lines end between words, which a dictionary knows.
-//   - It does not end behind a slash before a letter or another slash: an
+//   - It does not end after a slash before a letter or another slash: an
 //     address stays whole where it can.
 func breaks(text []rune) (may []int, must map[int]bool) {
 	must = map[int]bool{}

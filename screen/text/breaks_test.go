@@ -45,11 +45,11 @@ func TestBreaks(t *testing.T) {
 func otherwise(text []rune, at int, may bool) string {
 	switch {
 	case may && text[at-1] == '-':
-		return "behind a hyphen between a letter and a digit"
+		return "after a hyphen between a letter and a digit"
 	case !may && text[at-1] == '/':
-		return "behind a slash"
+		return "after a slash"
 	case text[at-1] == '\U0001F02C': // the library takes no reserved characters of pictures for pictures
-		return "before a modifier behind a reserved character"
+		return "before a modifier after a reserved character"
 	case may && unicode.Is(unicode.Thai, text[at-1]):
 		return "between Thai letters"
 	case at < len(text) && (conditional(text[at]) || conditional(text[at-1])):

@@ -122,7 +122,7 @@ var folders = []string{
 	"/System/Library/Fonts", "/Library/Fonts", "~/Library/Fonts", "C:/Windows/Fonts",
 }
 
-// system gives a font of the system that has a character; nil where none has,
+// system returns a font of the system that has a character; nil where none has,
 // or they are not wanted.
 func (f *Fonts) system(r rune) *Font {
 	if !f.System {

@@ -5,7 +5,7 @@ import (
 	"unicode"
 )
 
-// Order gives the visual order of stretches with these levels: the index of
+// Order returns the visual order of stretches with these levels: the index of
 // the stretch that stands first from the left, and so on (L2).
 func Order(levels []uint8) []int {
 	order := make([]int, len(levels))
@@ -52,7 +52,7 @@ var closers = func() map[rune]rune {
 	return table
 }()
 
-// Visual gives a text as it is seen from left to right in a paragraph of a
+// Visual returns a text as it is seen from left to right in a paragraph of a
 // base level (0 from left to right, 1 from right to left), without the
 // characters that only say how to order it.
 func Visual(text string, base int) string {

@@ -90,7 +90,7 @@ func NewSetter(fonts *Fonts) *Setter {
 	return s
 }
 
-// Face gives the face of a font, for drawing its glyphs.
+// Face returns the face of a font, for drawing its glyphs.
 func (s *Setter) Face(f *Font) *font.Face {
 	face := s.faces[f]
 	if face == nil {
@@ -244,7 +244,7 @@ func (s *Setter) itemize(text []rune, levels []uint8, fonts []*Font) []item {
 	return items
 }
 
-// fontFor gives the first font that has a character; nil where none has it.
+// fontFor returns the first font that has a character; nil where none has it.
 func (s *Setter) fontFor(r rune, last *Font, fonts []*Font) *Font {
 	if invisible(r) && last != nil {
 		return last
@@ -324,7 +324,7 @@ func (s *Setter) item(t *shapedText, it item, style Style) []cluster {
 	return list
 }
 
-// lines gives the clusters behind the end of each line.
+// lines returns the clusters after the end of each line.
 func (t *shapedText) lines(width float64, bounded bool) []int {
 	var ends []int
 	start, lastBreak := 0, -1

@@ -39,7 +39,7 @@ var thai = sync.OnceValue(func() lexicon {
 	return l
 })
 
-// thaiWords gives the places in a text at which a Thai word begins behind
+// thaiWords returns the places in a text at which a Thai word begins after
 // another one: of all ways to part a stretch into words, the one with the
 // fewest characters that belong to none, and then the fewest words.
 func thaiWords(text []rune) []int {
@@ -89,7 +89,7 @@ func (l lexicon) part(run []rune) []int {
 	return starts
 }
 
-// joined reports whether two Thai characters cannot be parted: a mark stays
+// joined reports whether two Thai characters cannot be split: a mark stays
 // with its letter, a vowel that is written first with what follows.
 func joined(a, b rune) bool {
 	return unicode.Is(unicode.Mn, b) || a >= 'เ' && a <= 'ไ' || b == 'ะ' || b == 'า' || b == 'ำ' || b == 'ๅ' || b == 'ๆ' || b == 'ฯ'

@@ -38,7 +38,7 @@ var kinds = func() (list []*language.Kind) {
 	return list
 }()
 
-// Of gives the kind of a file in which texts are looked for, by its slash-separated
+// Of returns the kind of a file in which texts are looked for, by its slash-separated
 // path, or nil.
 func Of(path string) *language.Kind {
 	for _, k := range kinds {
@@ -49,7 +49,7 @@ func Of(path string) *language.Kind {
 	return nil
 }
 
-// Referring gives the kind of a file that may ask for keys, or nil.
+// Referring returns the kind of a file that may ask for keys, or nil.
 func Referring(path string) *language.Kind {
 	for _, k := range kinds {
 		if k.MayRefer(path) {

@@ -1,4 +1,4 @@
-// Package apple knows the manifests and projects of Apple's platforms. Layouts are told,
+// Package apple knows the manifests and projects of Apple's platforms. Layouts are reported,
 // and not read.
 package apple
 

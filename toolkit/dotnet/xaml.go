@@ -90,7 +90,7 @@ func texts(p, text string, o language.Options) []language.Text {
 	return list
 }
 
-// content gives the text between the tags of an element that has nothing else;
+// content returns the text between the tags of an element that has nothing else;
 // a reference goes into the property that the content fills.
 func content(s *xmlscan.Scanner, text string, found language.Text, property string, reference func(string) string, declare []format.Replacement) (language.Text, bool) {
 	from := s.To

@@ -22,7 +22,7 @@ type changed struct {
 	old, fresh []byte
 }
 
-// manifests gives the manifests of a project that list cultures, with one more.
+// manifests returns the manifests of a project that list cultures, with one more.
 func manifests(w *project.Workspace, tag culture.Tag) (list []changed, err error) {
 	dir := w.Config.Dir()
 	err = w.Disk.Walk(dir, func(at string, d fs.DirEntry, err error) error {
@@ -52,7 +52,7 @@ func manifests(w *project.Workspace, tag culture.Tag) (list []changed, err error
 	return list, err
 }
 
-// lists gives the lists of cultures of all toolkits.
+// lists returns the lists of cultures of all toolkits.
 func lists() (list []*toolkit.List) {
 	for _, t := range all.Toolkits {
 		list = append(list, t.Lists...)

@@ -134,7 +134,7 @@ func terms(w *project.Workspace) (list []glossary.Term, found []finding.Finding)
 	return list, found
 }
 
-// unneeded gives the formats whose families are three or more and none has a neutral
+// unneeded returns the formats whose families are three or more and none has a neutral
 // file: what reads them needs none.
 func unneeded(w *project.Workspace) map[string]bool {
 	families, neutral := map[string]int{}, map[string]bool{}
@@ -149,7 +149,7 @@ func unneeded(w *project.Workspace) map[string]bool {
 	return list
 }
 
-// referred gives what reports whether a key stands in some family of Android's:
+// referred returns what reports whether a key stands in some family of Android's:
 // texts refer to others of the whole application.
 func referred(w *project.Workspace) func(string) bool {
 	return func(key string) bool {

@@ -10,7 +10,7 @@ import (
 	"zelvik/project"
 )
 
-// carry gives what is held as the target can hold it, see carried.
+// carry returns what is held as the target can hold it, see carried.
 func (w *writer) carry(held []project.Holding) ([]project.Holding, []catalog.Loss) {
 	out := slices.Clone(held)
 	var losses []catalog.Loss
@@ -25,7 +25,7 @@ func (w *writer) carry(held []project.Holding) ([]project.Holding, []catalog.Los
 	return out, losses
 }
 
-// carried gives a catalog as the target can hold it, and what that loses: marks
+// carried returns a catalog as the target can hold it, and what that loses: marks
 // around text that translations keep become that text where the target has no
 // place for markup, and texts that are the platform's own are no more than their
 // names elsewhere. A catalog without any of these is given as it is.
@@ -71,7 +71,7 @@ func kept(p message.Part) bool {
 	return ok && strings.HasSuffix(m.Tag, ":g")
 }
 
-// bare gives a message without such marks.
+// bare returns a message without such marks.
 func bare(m message.Message) message.Message {
 	strip := func(p message.Pattern) message.Pattern {
 		var out message.Pattern

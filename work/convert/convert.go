@@ -39,7 +39,7 @@ type Conversion struct {
 const LayoutLoss = "layout"
 
 // File converts one file to one file. Out may be "-" for standard
-// output; then what belongs into a companion file is told as lost. Of a file
+// output; then what belongs into a companion file is reported as lost. Of a file
 // with several cultures, the target gets all it can hold, or the one that its
 // name or the options ask for.
 func File(file *project.File, target *format.Format, out string, o project.Options) (*Conversion, error) {
@@ -154,7 +154,7 @@ func (c *Conversion) copy(file *project.File, target *format.Format, tag culture
 	c.copies = append(c.copies, out)
 }
 
-// beside gives the path of a companion file.
+// beside returns the path of a companion file.
 func beside(path string, companion *format.Format) string {
 	return strings.TrimSuffix(path, filepath.Ext(path)) + companion.Extensions[0]
 }
@@ -256,7 +256,7 @@ func convertFamily(c *Conversion, family *project.Family, target *format.Format,
 	}
 	layouts := map[string]bool{}
 	for _, r := range c.run(jobs) {
-		r.losses = slices.DeleteFunc(r.losses, func(l catalog.Loss) bool { // a file of several cultures is told once
+		r.losses = slices.DeleteFunc(r.losses, func(l catalog.Loss) bool { // a file of several cultures is reported once
 			again := l.Kind == LayoutLoss && l.Path != "" && layouts[l.Path]
 			layouts[l.Path] = layouts[l.Path] || l.Kind == LayoutLoss
 			return again
@@ -399,7 +399,7 @@ func (w *writer) take(r *result) {
 }
 
 // compared is up to how many entries a file's layout is compared. In larger
-// ones the loss is told without looking: it costs as much as composing.
+// ones the loss is reported without looking: it costs as much as composing.
 const compared = 20000
 
 // mixed reports whether an entry without a choice follows one with a choice.
@@ -415,7 +415,7 @@ func mixed(c *catalog.Catalog) bool {
 	return false
 }
 
-// leftAside tells of what the files hold and the message tree does not.
+// leftAside reports what the files hold and the message tree does not.
 func leftAside(from []project.Holding) (losses []catalog.Loss) {
 	for _, h := range from {
 		if h.Catalog.Obsolete > 0 {
@@ -430,7 +430,7 @@ func leftAside(from []project.Holding) (losses []catalog.Loss) {
 	return losses
 }
 
-// layoutLosses tells of the files whose layout is their own, each once.
+// layoutLosses reports the files whose layout is their own, each once.
 func layoutLosses(from []project.Holding, source *catalog.Catalog) (list []catalog.Loss) {
 	for i, h := range from {
 		if i > 0 && h.File == from[i-1].File {

@@ -46,7 +46,7 @@ func (c *Conversion) Settle(disk *files.Disk, replace bool) error {
 	return nil
 }
 
-// merge gives what a catalog becomes that is there already.
+// merge returns what a catalog becomes that is there already.
 func (c *Conversion) merge(report *project.Converted, w files.Write, replace bool) ([]byte, error) {
 	f, err := all.Named(report.Format)
 	if err != nil {

@@ -44,7 +44,7 @@ func convertTo(t *testing.T, from, named, to, out string) (*project.Family, map[
 	return again[0], told
 }
 
-// texts gives what a family says, by culture and key, its ledger included.
+// texts returns what a family says, by culture and key, its ledger included.
 func texts(t *testing.T, f *project.Family, dir string) map[string]string {
 	ledger, err := project.ReadLedger(nil, dir)
 	require.NoError(t, err)
@@ -67,7 +67,7 @@ func texts(t *testing.T, f *project.Family, dir string) map[string]string {
 }
 
 // The demo's family in every format, converted into every other and back: what
-// no loss was told of is the same, names, types and positions of placeholders
+// no loss was reported for is the same, names, types and positions of placeholders
 // among it, which the ledger keeps.
 func TestDemoThereAndBack(t *testing.T) {
 	root := t.TempDir()

@@ -95,7 +95,7 @@ func apart(f *project.Family) bool {
 	return slices.ContainsFunc(f.Files, func(file *project.File) bool { return file != f.Files[0] })
 }
 
-// tail gives a file of its own for what an edit has put behind the end of a file of
+// tail returns a file of its own for what an edit has put after the end of a file of
 // resources: with that file's beginning, up to its first language.
 func tail(before, after []byte) ([]byte, bool) {
 	fresh, ok := bytes.CutPrefix(after, before)

@@ -68,9 +68,9 @@ func FilesIn(disk *files.Disk, dir string) ([]string, error) {
 }
 
 // Back plans to merge the texts of an exchange file into the native files.
-// What is in the way of a text is told, and then it is not merged: a source
+// What is in the way of a text is reported, and then it is not merged: a source
 // that changed meanwhile, a text that changed here, a rule that it breaks. Texts
-// that were handed out and did not come back are told, too.
+// that were handed out and did not come back are reported, too.
 func Back(w *project.Workspace, file *project.File) (*Takeback, error) {
 	if damage := file.Damaged(); damage != nil {
 		return nil, project.Refuse(damage)
@@ -254,7 +254,7 @@ func (t *Takeback) merge(m *catalog.Member, e *catalog.Entry) {
 	t.changes[holder] = append(t.changes[holder], change)
 }
 
-// handed gives the fingerprint of a text when it was handed out, or "".
+// handed returns the fingerprint of a text when it was handed out, or "".
 func handed(r *project.Record, key string, tag culture.Tag) string { return r.Of(key).Handed[tag] }
 
 func textOf(e *catalog.Entry) string {

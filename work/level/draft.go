@@ -70,7 +70,7 @@ type DraftOptions struct {
 	Progress func(done, total int)
 }
 
-// Remember gives the memory of the workspace: the translations of all its
+// Remember returns the memory of the workspace: the translations of all its
 // families.
 func Remember(w *project.Workspace) (*memory.Memory, error) {
 	if err := w.Recall(); err != nil {
@@ -274,7 +274,7 @@ func (d *Draft) recallTexts(o DraftOptions, job drafting) *findings {
 	return found
 }
 
-// termsOf gives terms as a service is told of them.
+// termsOf returns terms as a service is given them.
 func termsOf(pairs []glossary.Pair) []service.Term {
 	var list []service.Term
 	for _, p := range pairs {
@@ -305,7 +305,7 @@ func (found *findings) ask(ctx context.Context, o DraftOptions, job drafting, pr
 	return err
 }
 
-// strange gives a control character of a text that its source does not have:
+// strange returns a control character of a text that its source does not have:
 // marks of a direction, line ends and tabs aside.
 func strange(text, source message.Message) (rune, bool) {
 	own := source.String()

@@ -12,7 +12,7 @@ import (
 	"zelvik/project"
 )
 
-// leader gives the family that a family follows by the configuration, or nil.
+// leader returns the family that a family follows by the configuration, or nil.
 func leader(w *project.Workspace, f *project.Family) *project.Family {
 	at := func(place string) string {
 		return w.Disk.Absolute(filepath.Join(w.Config.Dir(), filepath.FromSlash(place)))

@@ -26,8 +26,8 @@ type Fill string
 const (
 	FillCopy  Fill = "copy"  // the source's text, marked missing where the format holds states; empty beside it in a bilingual file
 	FillEmpty Fill = "empty" // an empty text
-	FillNone  Fill = "none"  // nothing: it is told, and not added
-	FillDraft Fill = "draft" // a draft from the translation memory; where there is none it is told
+	FillNone  Fill = "none"  // nothing: it is reported, and not added
+	FillDraft Fill = "draft" // a draft from the translation memory; where there is none it is reported
 )
 
 // Level is the plan that brings every culture level with the source.
@@ -40,7 +40,7 @@ type Level struct {
 	Left []string
 }
 
-// Step is one thing that is done, or that is told.
+// Step is one thing that is done, or that is reported.
 type Step struct {
 	// What is added, missing, restored, levelled, moved, renamed, aside,
 	// dropped, differs or alone.
@@ -72,7 +72,7 @@ type ReconcileOptions struct {
 }
 
 // Reconcile plans to bring every culture of every family level with its
-// source: keys that it lacks are added behind their neighbours in the source,
+// source: keys that it lacks are added after their neighbours in the source,
 // translations of a source text that changed are marked moved, keys that the
 // source does not have are set aside in the ledger, from where they come back
 // with their key, and a key that was probably renamed is proposed. A family
@@ -188,7 +188,7 @@ func (r *reconciliation) family(f *project.Family, record *project.Record) {
 	r.note(f, record, left)
 }
 
-// moved gives the keys whose source text is not the one that the ledger knows.
+// moved returns the keys whose source text is not the one that the ledger knows.
 func (r *reconciliation) moved(f *project.Family, record *project.Record) map[string]bool {
 	moved := map[string]bool{}
 	source := f.SourceMember()
@@ -225,7 +225,7 @@ func (r *reconciliation) note(f *project.Family, record *project.Record, left ma
 				continue
 			}
 			e := m.Catalog.Find(s.ID())
-			if left[tag] && e == nil { // it may stand behind the damage
+			if left[tag] && e == nil { // it may stand after the damage
 				continue
 			}
 			print := project.Fingerprint(e)

@@ -35,7 +35,7 @@ func newSayings(f *project.Family) *sayings {
 	return s
 }
 
-// renamed gives the key that an entry without a source was probably renamed
+// renamed returns the key that an entry without a source was probably renamed
 // to: a key that this culture lacks and whose source text is the one that the
 // old key had, or under which another culture of the family, one that was
 // reconciled already, says the same as under the old key, or which the source

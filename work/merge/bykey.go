@@ -136,7 +136,7 @@ func (m *merger) has(d format.Document, key string) bool {
 	return slices.ContainsFunc(d.Catalogs(), func(c *catalog.Catalog) bool { return c.Find(key) != nil })
 }
 
-// find gives the entry that a change is about, or nil.
+// find returns the entry that a change is about, or nil.
 func (m *merger) find(d format.Document, c format.Change) *catalog.Entry {
 	return catalogOf(d, c.Culture, slices.Index(m.cultures, c.Culture)).Find(c.Key)
 }

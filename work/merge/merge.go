@@ -44,7 +44,7 @@ type DamagedError struct {
 	Finding finding.Finding
 }
 
-// Error gives one sentence.
+// Error returns one sentence.
 func (e *DamagedError) Error() string {
 	return fmt.Sprintf("%s:%d:%d: %s; %s, then merge", e.Side, e.Finding.Line, e.Finding.Column, e.Finding.Message, e.Finding.Fix)
 }
@@ -126,7 +126,7 @@ func (m *merger) says(data []byte) bool {
 	return true
 }
 
-// catalogOf gives the catalog of a document with a culture, or an empty one.
+// catalogOf returns the catalog of a document with a culture, or an empty one.
 func catalogOf(d format.Document, tag culture.Tag, at int) *catalog.Catalog {
 	list := d.Catalogs()
 	for _, c := range list {
@@ -171,7 +171,7 @@ func same(a, b *catalog.Entry) bool {
 	return a.Note == b.Note && a.State == b.State && a.Fixed == b.Fixed && a.Limit == b.Limit && a.Reference == b.Reference && text(a.Message) == text(b.Message)
 }
 
-// text gives a message as it is spelled, so that any change shows.
+// text returns a message as it is spelled, so that any change shows.
 func text(m message.Message) string {
 	var out []byte
 	if m.Choice != nil {

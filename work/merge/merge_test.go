@@ -20,7 +20,7 @@ import (
 )
 
 // Each archive in testdata is a merge: base, ours, theirs and merged, whose
-// name gives the format, and a comment with a conflict a line.
+// name returns the format, and a comment with a conflict a line.
 func TestMerge(t *testing.T) {
 	archives, err := filepath.Glob("testdata/*.txtar")
 	require.NoError(t, err)
@@ -148,7 +148,7 @@ func TestNothingIsLost(t *testing.T) {
 }
 
 // In every format: both sides change one text differently, and others. Ours
-// stands, theirs is beside it, and what is marked is told by its reader.
+// stands, theirs is beside it, and what is marked is reported by its reader.
 func TestConflicts(t *testing.T) {
 	base := map[string]string{"key_a": "Eins", "key_b": "Zwei", "key_c": "Drei", "key_d": "Vier"}
 	order := slices.Sorted(maps.Keys(base))

@@ -72,7 +72,7 @@ func renames(base, side *catalog.Catalog) map[string]string {
 	return names
 }
 
-// side gives what a side made of an entry of the base, and its key there.
+// side returns what a side made of an entry of the base, and its key there.
 func side(c *catalog.Catalog, names map[string]string, id string) (*catalog.Entry, string) {
 	if name, ok := names[id]; ok {
 		return c.Find(name), name
@@ -197,7 +197,7 @@ func joined(ours, theirs string) string {
 
 func (s *sides) put(id string, e catalog.Entry) { s.want[id] = e }
 
-// between gives the changes that make one entry the other.
+// between returns the changes that make one entry the other.
 func (s *sides) between(from, to *catalog.Entry, id string) []format.Change {
 	var list []format.Change
 	if from.ID() != id {
@@ -219,7 +219,7 @@ func (s *sides) between(from, to *catalog.Entry, id string) []format.Change {
 	return list
 }
 
-// added gives the change that adds an entry behind its neighbour.
+// added returns the change that adds an entry after its neighbour.
 func (s *sides) added(from *catalog.Catalog, e *catalog.Entry) format.Change {
 	change := format.Change{Culture: s.tag, Key: e.Key, Message: &e.Message}
 	if e.Note != "" {

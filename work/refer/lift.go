@@ -74,7 +74,7 @@ type LiftOptions struct {
 var outside = map[string]bool{"test": true, "tests": true, "androidTest": true, "generated": true, "gen": true, "out": true, "dist": true, "target": true}
 
 // LiftTexts finds the texts in layouts and code below the paths, and plans to move
-// those that can be moved without a look: the source catalog gets them behind
+// those that can be moved without a look: the source catalog gets them after
 // the other texts of their screen, and the file refers to their keys.
 func LiftTexts(w *project.Workspace, paths []string, o LiftOptions) (*Lift, error) {
 	files, err := walk(w.Disk, paths, all.Of)
@@ -213,7 +213,7 @@ func texts(w *project.Workspace, file *source) []Lifted {
 	return list
 }
 
-// catalogFor gives the family that a file's texts go to: of its kind's formats,
+// catalogFor returns the family that a file's texts go to: of its kind's formats,
 // the one that is nearest.
 func catalogFor(w *project.Workspace, file *source) *project.Family {
 	var best *project.Family
@@ -431,7 +431,7 @@ func move(w *project.Workspace, l *Lift, o LiftOptions) error {
 	return nil
 }
 
-// lastOf gives the last key that begins as a key does, or the last of all.
+// lastOf returns the last key that begins as a key does, or the last of all.
 func lastOf(c *catalog.Catalog, key string) string {
 	prefix := key
 	if i := strings.IndexAny(key, "._"); i > 0 {

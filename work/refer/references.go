@@ -73,7 +73,7 @@ func referring(f *project.Family, file *source, old, fresh string) (changes []fo
 	return changes, mentions
 }
 
-// uses gives the spans of a key in the look-ups of a text.
+// uses returns the spans of a key in the look-ups of a text.
 func uses(f *project.Family, lookUp *language.LookUp, text, key string) (list [][2]int) {
 	pattern := strings.NewReplacer("KEY", regexp.QuoteMeta(key), "NAME", regexp.QuoteMeta(language.Identifier(key)), "TABLE", regexp.QuoteMeta(path.Base(f.Table))).Replace(lookUp.Pattern)
 	for _, m := range regexp.MustCompile(pattern).FindAllStringSubmatchIndex(text, -1) {

@@ -65,7 +65,7 @@ var CellStates = []struct {
 	{CellDraft, "?", "a draft that nobody has looked at"},
 }
 
-// Mark gives a state's mark, "" for a cell that is as it should be.
+// Mark returns a state's mark, "" for a cell that is as it should be.
 func (s CellState) Mark() string {
 	for _, known := range CellStates {
 		if known.State == s {
@@ -169,7 +169,7 @@ var cells = map[status.Status]CellState{
 	status.Copied: CellCopied, status.Moved: CellMoved, status.Draft: CellDraft,
 }
 
-// member gives the family's member of a column; one without texts where the culture
+// member returns the family's member of a column; one without texts where the culture
 // has no file.
 func (t *Table) member(tag culture.Tag) *catalog.Member {
 	if m := t.family.Member(tag); m != nil {
@@ -178,7 +178,7 @@ func (t *Table) member(tag culture.Tag) *catalog.Member {
 	return verify.NoFile(tag)
 }
 
-// Message gives the message in a cell, or nil.
+// Message returns the message in a cell, or nil.
 func (t *Table) Message(row *TableRow, tag culture.Tag) *message.Message {
 	if e := t.member(tag).Catalog.Find(row.id); e != nil {
 		return &e.Message
@@ -186,7 +186,7 @@ func (t *Table) Message(row *TableRow, tag culture.Tag) *message.Message {
 	return nil
 }
 
-// Sheet gives the table's rows as catalogs for a format that holds all
+// Sheet returns the table's rows as catalogs for a format that holds all
 // cultures, the source first.
 func (t *Table) Sheet(target *format.Format) ([]byte, []catalog.Loss) {
 	var list []*catalog.Catalog

@@ -27,7 +27,7 @@ var android = &Platform{
 			return slices.ContainsFunc(files, func(f culture.Tag) bool { return f.Modern() == t.Modern() })
 		})
 		for _, tag := range files {
-			// A parent without a file is told where its file would stand.
+			// A parent without a file is reported where its file would stand.
 			for len(absent) > 0 && (tag == "" || slices.Index(parents, absent[0]) < slices.Index(parents, tag.Modern())) {
 				s.Steps = append(s.Steps, Step{Culture: absent[0], Outcome: Absent})
 				absent = absent[1:]

@@ -137,7 +137,7 @@ var java = &Platform{
 	},
 }
 
-// bundle gives the file of a candidate; the base bundle stands for none.
+// bundle returns the file of a candidate; the base bundle stands for none.
 func (s *search) bundle(tag culture.Tag) *catalog.Member {
 	if m := s.written(tag); m != nil {
 		return m
@@ -291,7 +291,7 @@ var arb = &Platform{
 // gettext asks the catalogs of all cultures in LANGUAGE for every text.
 var gettext = &Platform{
 	Name: "gettext", Formats: []string{"po", "mo"},
-	Rule: "every culture of LANGUAGE in its order, the language behind its region, for every text by itself; then the source text",
+	Rule: "every culture of LANGUAGE in its order, the language after its region, for every text by itself; then the source text",
 	find: func(s *search) {
 		for _, want := range s.question.Preferred {
 			for tag := want; tag != ""; tag = cutRight(tag) {

@@ -72,7 +72,7 @@ type Platform struct {
 // Platforms lists them.
 var Platforms = []*Platform{android, apple, dotnet, java, qt, arb, gettext, accessors}
 
-// Of gives the platforms that read a family.
+// Of returns the platforms that read a family.
 func Of(f *project.Family) []*Platform {
 	var list []*Platform
 	for _, p := range Platforms {
@@ -92,7 +92,7 @@ func (p *Platform) Find(f *project.Family, q Question) Trace {
 	return s.Trace
 }
 
-// misnamed tells of a file for a preferred culture that the platform does not
+// misnamed reports a file for a preferred culture that the platform does not
 // find by its name.
 func (s *search) misnamed() {
 	for _, file := range s.family.Misnamed {
@@ -115,10 +115,10 @@ type search struct {
 	question Question
 }
 
-// member gives the family's file for a culture, or nil.
+// member returns the family's file for a culture, or nil.
 func (s *search) member(tag culture.Tag) *catalog.Member { return s.family.Member(tag) }
 
-// written gives the file whose name spells a tag so, with the old code of a
+// written returns the file whose name spells a tag so, with the old code of a
 // language where it has one; or nil.
 func (s *search) written(tag culture.Tag) *catalog.Member {
 	for _, m := range s.family.All() {
@@ -129,7 +129,7 @@ func (s *search) written(tag culture.Tag) *catalog.Member {
 	return nil
 }
 
-// written gives a file's culture with the code that its name has.
+// written returns a file's culture with the code that its name has.
 func written(m *catalog.Member) culture.Tag {
 	old := m.Culture.Withdrawn()
 	if old == m.Culture {
@@ -152,7 +152,7 @@ func Asked(text string) (culture.Tag, error) {
 	return tag, err
 }
 
-// neutral gives the file without a culture in its name, or nil.
+// neutral returns the file without a culture in its name, or nil.
 func (s *search) neutral() *catalog.Member {
 	for _, m := range s.family.Members {
 		if m.Neutral {
@@ -162,7 +162,7 @@ func (s *search) neutral() *catalog.Member {
 	return nil
 }
 
-// own gives one of a culture's files where it is that culture's own: a source that
+// own returns one of a culture's files where it is that culture's own: a source that
 // is read out of other cultures' files has none to load.
 func (s *search) own(tag culture.Tag, m *catalog.Member) *catalog.Member {
 	if m != nil && tag == s.family.Source && s.family.File(m).Location.Culture != tag {
@@ -206,7 +206,7 @@ func (s *search) pass(tag culture.Tag, why string) {
 	}
 }
 
-// source gives the source's text of the key, or the key.
+// source returns the source's text of the key, or the key.
 func (s *search) source() string {
 	if m := s.family.SourceMember(); m != nil {
 		if e := m.Catalog.Find(s.question.Key); e != nil {
@@ -216,7 +216,7 @@ func (s *search) source() string {
 	return s.question.Key
 }
 
-// chain gives a tag and its parents.
+// chain returns a tag and its parents.
 func chain(tag culture.Tag) []culture.Tag { return append([]culture.Tag{tag}, tag.Parents()...) }
 
 // Accept reads an Accept-Language header (RFC 9110, 12.5.4): the tags by their

@@ -275,7 +275,7 @@ func (g *generator) numbers() {
 	write("numbers.txt", g.differing(rows))
 }
 
-// differing gives the lines of the locales whose row is not that of the
+// differing returns the lines of the locales whose row is not that of the
 // locale that answers for them.
 func (g *generator) differing(rows map[string]string) []string {
 	var lines []string
@@ -389,7 +389,7 @@ func (g *generator) dates() {
 	write("dates.txt", g.differing(rows))
 }
 
-// listed gives the entries of a table under keys, parted by "|".
+// listed returns the entries of a table under keys, separated by "|".
 func listed(table map[string]string, keys string) string {
 	var parts []string
 	for key := range strings.FieldsSeq(keys) {

@@ -10,7 +10,7 @@ import (
 	"zelvik/message"
 )
 
-// adapt gives a unit's translation with the placeholders, the markup and the
+// adapt returns a unit's translation with the placeholders, the markup and the
 // numbers of the text that is to be translated, and says whether it can be: it
 // has the same placeholders in number and kind, and all forms that the culture
 // needs.

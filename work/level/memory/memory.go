@@ -84,7 +84,7 @@ func (m *Memory) Len(tag culture.Tag) int {
 	return 0
 }
 
-// Find gives the best translation of an entry, of at least so many percent;
+// Find returns the best translation of an entry, of at least so many percent;
 // nil where there is none. Of several as good, one of the same key comes first,
 // then the one that was remembered first.
 func (m *Memory) Find(e *catalog.Entry, tag culture.Tag, least int) *Match {
@@ -130,7 +130,7 @@ func best(units []*Unit, e *catalog.Entry) *Unit {
 // most is how many units are compared word by word for one text.
 const most = 64
 
-// near gives the units that share most words with a text, as many as could be
+// near returns the units that share most words with a text, as many as could be
 // so alike.
 func (s *store) near(tokens []string, least int) []*Unit {
 	if len(s.counted) < len(s.units) {
@@ -169,7 +169,7 @@ func distinct(tokens []string) []string {
 	return slices.Compact(list)
 }
 
-// shape gives a message as it is compared, placeholders by their number alone,
+// shape returns a message as it is compared, placeholders by their number alone,
 // and its words.
 func shape(m message.Message) (string, []string) {
 	var out strings.Builder
@@ -230,7 +230,7 @@ func words(text string) []string {
 	return list
 }
 
-// alike gives how much of two lists of words is the same in percent: 100 less
+// alike returns how much of two lists of words is the same in percent: 100 less
 // the share of the longer that has to be changed (Levenshtein). It is never
 // 100, since the texts are not the same.
 func alike(a, b []string) int {

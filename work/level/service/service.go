@@ -117,7 +117,7 @@ func New(address string, o Options) (*Client, error) {
 // lateError says that a service asks to wait for longer than anybody does.
 type lateError struct{ wait time.Duration }
 
-// Error gives one sentence.
+// Error returns one sentence.
 func (e *lateError) Error() string {
 	return fmt.Sprintf("the service asks to come back in %s; run the command again then", e.wait.Round(time.Second))
 }
@@ -220,7 +220,7 @@ func (c *Client) ask(ctx context.Context, r Request) (*Answer, error) {
 		return nil, errors.New(reason(nil, err))
 	}
 	var answer Answer
-	if err := json.Unmarshal(data, &answer); err != nil { // and nothing behind it
+	if err := json.Unmarshal(data, &answer); err != nil { // and nothing after it
 		return nil, fmt.Errorf("the service's answer is not in the protocol of docs/draft-service.md: %s", short(data))
 	}
 	return &answer, nil
