@@ -16,6 +16,7 @@ import (
 	"zelvik/catalog"
 	"zelvik/culture"
 	"zelvik/format"
+	"zelvik/format/formattest"
 	"zelvik/message"
 )
 
@@ -214,7 +215,7 @@ func wellFormedOutside(f *format.Format, data []byte) error {
 	trimmed := bytes.TrimSpace(data)
 	switch {
 	case bytes.HasPrefix(trimmed, []byte("<")) && f.Name != "properties" && f.Name != "winrc" && f.Name != "sheet":
-		return wellFormed(data)
+		return formattest.WellFormed(data)
 	case (f.Name == "json" || f.Name == "arb" || f.Name == "xcstrings") && !json.Valid(data):
 		return fmt.Errorf("no JSON")
 	}

@@ -16,6 +16,7 @@ import (
 	"zelvik/catalog"
 	"zelvik/culture"
 	"zelvik/format"
+	"zelvik/format/formattest"
 	"zelvik/message"
 	"zelvik/message/icu"
 )
@@ -146,7 +147,7 @@ func said(e *catalog.Entry) string {
 	if e == nil {
 		return "(gone)"
 	}
-	withoutIdle(e.Message.Choice)
+	formattest.WithoutIdle(e.Message.Choice)
 	var out strings.Builder
 	if c := e.Message.Choice; c != nil {
 		for _, s := range c.Selectors {
