@@ -19,6 +19,9 @@ import (
 	"zelvik/message/icu"
 )
 
+// Type is the name of the type with the members where none is asked for.
+const Type = "Wording"
+
 // Options say how a family's accessors are generated.
 type Options struct {
 	// Package is the package, namespace or module; Type the name of the type
@@ -56,6 +59,8 @@ type Language struct {
 	PackagePattern string
 	// ValidPackage reports whether a package name can be spelled.
 	ValidPackage func(name string) bool
+	// Member joins the words of a key to the name of a member.
+	Member func(words []string) string
 	// Generate spells the model: files by name, relative to the folder of the
 	// sources, in the package's folder where the language has such.
 	Generate func(m *Model) map[string][]byte
@@ -135,7 +140,7 @@ func New(f *catalog.Family, o Options) (*Model, error) {
 	}
 	m := &Model{Options: o, Source: f.Source}
 	if m.Type == "" {
-		m.Type = "Wording"
+		m.Type = Type
 	}
 	var entries []*catalog.Entry
 	for i := range source.Catalog.Entries {

@@ -2,7 +2,7 @@ package language
 
 // CPP is C++ with Qt, or with Windows' string tables.
 var CPP = made(&Language{
-	Kind:  Kind{Name: "C++", Formats: []string{"qt"}, LookUps: []LookUp{qtID, {[]string{"winrc"}, `\bLoadString[AW]?\([^,;]*,\s*(KEY)`}}},
+	Kind:  Kind{Name: "C++", Accessor: "cpp", Formats: []string{"qt"}, LookUps: []LookUp{qtID, {[]string{"winrc"}, `\bLoadString[AW]?\([^,;]*,\s*(KEY)`}}},
 	table: "cpp",
 	sinks: []sink{
 		at(`(->|\.|\b)(setText|setWindowTitle|setTitle|setToolTip|setStatusTip|setPlaceholderText|addItem|setWhatsThis|setInformativeText|setLabelText|addAction|addMenu|setHeaderLabel)\(|addTab\([^,()]*,|\bnew Q(Label|PushButton|CheckBox|RadioButton|GroupBox|Action|Menu|ToolButton)\(|QMessageBox::\w+\((?:[^()"]*,)?`, `qtTrId("%s")`, "qtTrId(", "the file does not use qtTrId yet"),

@@ -2,7 +2,7 @@ package language
 
 // Java is that of Android, Swing and JavaFX.
 var Java = made(&Language{
-	Kind:  Kind{Name: "Java", Formats: []string{"android", "properties"}, LookUps: []LookUp{androidR, bundle}},
+	Kind:  Kind{Name: "Java", Accessor: "java", Formats: []string{"android", "properties"}, LookUps: []LookUp{androidR, bundle}},
 	table: "java",
 	sinks: []sink{
 		at(androidSetters, "R.string.%i", "import android", "the file does not look like one of Android"),

@@ -33,6 +33,8 @@ type Kind struct {
 	Mark   string
 	// LookUps are the ways in which a file asks for a key.
 	LookUps []LookUp
+	// Accessor names the language of the accessors that a file may call; "" for none.
+	Accessor string
 	// Quoted says that a key between quotes may be meant as one, too.
 	Quoted bool
 }
@@ -45,6 +47,10 @@ func (k *Kind) MayRefer(path string) bool {
 	return k.Matches != nil && k.Matches(path)
 }
 
+// Call is how accessors are called: on something that is called as their type is, with
+// TYPE for its name and CALL for the member's.
+var Call = LookUp{Pattern: `(?i:\b\w*TYPE\w*)(?:\.of)?(?:\([^()]*\))?[?!]?(?:\.|->)(CALL)`}
+
 // LookUp is a way to ask for a key that nothing else is spelled as.
 type LookUp struct {
 	// Formats are those of the catalogs that are asked so; nil for any.
@@ -56,7 +62,7 @@ type LookUp struct {
 }
 
 // Named reports whether the key is a name in code there.
-func (l *LookUp) Named() bool { return strings.Contains(l.Pattern, "NAME") }
+func (l *LookUp) Named() bool { return !strings.Contains(l.Pattern, "KEY") }
 
 // Options say what is known of the catalog that texts go to.
 type Options struct {

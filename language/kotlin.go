@@ -2,7 +2,7 @@ package language
 
 // Kotlin is that of Android, and of Java's bundles.
 var Kotlin = made(&Language{
-	Kind:  Kind{Name: "Kotlin", Formats: []string{"android", "properties"}, LookUps: []LookUp{androidR, bundle}},
+	Kind:  Kind{Name: "Kotlin", Accessor: "kotlin", Formats: []string{"android", "properties"}, LookUps: []LookUp{androidR, bundle}},
 	table: "kotlin",
 	sinks: []sink{
 		at(androidSetters, "R.string.%i", "", ""),

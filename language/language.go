@@ -11,7 +11,7 @@ import (
 )
 
 // Languages lists all languages. Adding one is adding its file and its line here.
-var Languages = []*Language{Kotlin, Java, Swift, ObjectiveC, CSharp, Dart, TypeScript, JavaScript, CPP, header}
+var Languages = []*Language{Kotlin, Java, Swift, ObjectiveC, CSharp, Dart, TypeScript, JavaScript, CPP, header, Go}
 
 // Language is a programming language.
 type Language struct {

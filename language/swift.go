@@ -2,7 +2,7 @@ package language
 
 // Swift is that of SwiftUI, UIKit and AppKit.
 var Swift = made(&Language{
-	Kind:  Kind{Name: "Swift", Formats: []string{"xcstrings", "strings"}, LookUps: []LookUp{foundation}},
+	Kind:  Kind{Name: "Swift", Accessor: "swift", Formats: []string{"xcstrings", "strings"}, LookUps: []LookUp{foundation}},
 	table: "swift",
 	sinks: []sink{
 		at(`\b(Text|Label|Button|Toggle|TextField|SecureField|NavigationLink|Section|Picker|Menu|Link|Stepper|DisclosureGroup)\(|\.(navigationTitle|navigationBarTitle|alert|help|accessibilityLabel|accessibilityHint|confirmationDialog)\(|\.setTitle\(|\.(text|title|placeholder|message|prompt|subtitle|accessibilityLabel|accessibilityHint)\s*=|\b(title|message|subtitle|placeholder|prompt|label)\s*:`, `NSLocalizedString("%s", comment: "")`, "", ""),

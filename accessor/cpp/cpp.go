@@ -19,6 +19,7 @@ import (
 // Language is C++17.
 var Language = &accessor.Language{
 	Name: "cpp", Title: "C++17",
+	Member:         accessor.Camel,
 	PackagePattern: "a namespace, such as app::text",
 	ValidPackage: func(name string) bool {
 		return regexp.MustCompile(`^[A-Za-z][A-Za-z0-9_]*(::[A-Za-z][A-Za-z0-9_]*)*$`).MatchString(name) &&

@@ -18,6 +18,7 @@ import (
 // Language is Dart.
 var Language = &accessor.Language{
 	Name: "dart", Title: "Dart 2.17 and later, and Flutter",
+	Member:         accessor.Camel,
 	PackagePattern: "a path below lib, such as text, or none",
 	ValidPackage:   func(name string) bool { return regexp.MustCompile(`^[a-z0-9_/]*$`).MatchString(name) },
 	Generate:       generate,

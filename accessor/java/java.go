@@ -19,6 +19,7 @@ import (
 // Language is Java.
 var Language = &accessor.Language{
 	Name: "java", Title: "Java 11 and later",
+	Member:         accessor.Camel,
 	PackagePattern: "lower-case names parted by dots, such as app.text",
 	ValidPackage: func(name string) bool {
 		return regexp.MustCompile(`^[a-z_][a-zA-Z0-9_]*(\.[a-z_][a-zA-Z0-9_]*)*$`).MatchString(name) &&

@@ -17,6 +17,7 @@ import (
 // Language is Swift.
 var Language = &accessor.Language{
 	Name: "swift", Title: "Swift 5.7 and later",
+	Member:         accessor.Camel,
 	PackagePattern: "the module's name, which the tests import, such as SkerryText",
 	ValidPackage: func(name string) bool {
 		return regexp.MustCompile(`^([A-Za-z_][A-Za-z0-9_]*)?$`).MatchString(name) && !reserved()[name]

@@ -19,6 +19,7 @@ import (
 // Language is TypeScript.
 var Language = &accessor.Language{
 	Name: "typescript", Title: "TypeScript, ES2022 modules",
+	Member:         accessor.Camel,
 	PackagePattern: "letters, digits, - and _; modules need no package",
 	ValidPackage:   func(name string) bool { return regexp.MustCompile(`^[\w./@-]*$`).MatchString(name) },
 	Generate:       generate,

@@ -2,6 +2,7 @@ package refer
 
 import (
 	"bytes"
+	"cmp"
 	"maps"
 	"path"
 	"path/filepath"
@@ -9,6 +10,8 @@ import (
 	"slices"
 	"strings"
 
+	"zelvik/accessor"
+	languages "zelvik/accessor/all"
 	"zelvik/files"
 	"zelvik/finding"
 	"zelvik/format"
@@ -31,10 +34,20 @@ var quoted = language.LookUp{Pattern: `["'](KEY)["']`}
 
 // referring finds the places in a file that refer to a key: those that are
 // certain as replacements, the others as mentions.
-func referring(f *project.Family, file *source, old, fresh string) (changes []format.Replacement, mentions []Mention) {
+func referring(f *project.Family, file *source, calls []call, old, fresh string) (changes []format.Replacement, mentions []Mention) {
 	text := string(file.data)
-	if !strings.Contains(text, old) && !strings.Contains(text, language.Identifier(old)) || !strings.Contains(text, file.kind.Mark) {
+	if !strings.Contains(text, file.kind.Mark) {
 		return nil, nil
+	}
+	for _, c := range calls {
+		if name := c.language.Member(accessor.Words(old)); c.language.Name == file.kind.Accessor && strings.Contains(text, name) {
+			for _, at := range spans(&language.Call, text, "TYPE", c.kind, "CALL", name) {
+				changes = append(changes, format.Replacement{Start: at[0], End: at[1], Text: c.language.Member(accessor.Words(fresh))})
+			}
+		}
+	}
+	if !strings.Contains(text, old) && !strings.Contains(text, language.Identifier(old)) {
+		return changes, nil
 	}
 	told := func(from, to int) bool {
 		return slices.ContainsFunc(changes, func(c format.Replacement) bool { return c.Start <= from && to <= c.End })
@@ -74,8 +87,16 @@ func referring(f *project.Family, file *source, old, fresh string) (changes []fo
 }
 
 // uses returns the spans of a key in the look-ups of a text.
-func uses(f *project.Family, lookUp *language.LookUp, text, key string) (list [][2]int) {
-	pattern := strings.NewReplacer("KEY", regexp.QuoteMeta(key), "NAME", regexp.QuoteMeta(language.Identifier(key)), "TABLE", regexp.QuoteMeta(path.Base(f.Table))).Replace(lookUp.Pattern)
+func uses(f *project.Family, lookUp *language.LookUp, text, key string) [][2]int {
+	return spans(lookUp, text, "KEY", key, "NAME", language.Identifier(key), "TABLE", path.Base(f.Table))
+}
+
+// spans returns the spans of what a look-up asks for, with texts in the place of words.
+func spans(lookUp *language.LookUp, text string, words ...string) (list [][2]int) {
+	for i := 1; i < len(words); i += 2 {
+		words[i] = regexp.QuoteMeta(words[i])
+	}
+	pattern := strings.NewReplacer(words...).Replace(lookUp.Pattern)
 	for _, m := range regexp.MustCompile(pattern).FindAllStringSubmatchIndex(text, -1) {
 		if to := m[3]; to == len(text) || !wordByte(text[to]) && (lookUp.Named() || text[to] != '.') { // else it is a longer key
 			list = append(list, [2]int{m[2], to})
@@ -98,8 +119,9 @@ func (r *Renaming) refer(w *project.Workspace, families []*project.Family, old, 
 		if err != nil {
 			return err
 		}
+		called := calls(w, f)
 		for _, file := range found {
-			list, mentions := referring(f, file, old, fresh)
+			list, mentions := referring(f, file, called, old, fresh)
 			for _, m := range mentions {
 				if !slices.Contains(r.Mentions, m) {
 					r.Mentions = append(r.Mentions, m)
@@ -127,6 +149,25 @@ func (r *Renaming) refer(w *project.Workspace, families []*project.Family, old, 
 		})
 	})
 	return nil
+}
+
+// call is how a family's accessors are called in a language.
+type call struct {
+	language *accessor.Language
+	// kind is the name of the type with the members.
+	kind string
+}
+
+// calls returns the calls of the accessors that the configuration makes of a family.
+func calls(w *project.Workspace, f *project.Family) (list []call) {
+	for _, set := range w.Config.Accessors {
+		place := w.Disk.Absolute(filepath.Join(w.Config.Dir(), filepath.FromSlash(set.Family)))
+		inside := w.Disk.Inside(place, w.Disk.Absolute(f.Dir)) || slices.ContainsFunc(f.Files, func(file *project.File) bool { return w.Disk.Inside(place, w.Disk.Absolute(file.Path)) })
+		if l, err := languages.Named(set.Language); err == nil && (set.Family == "" || inside) {
+			list = append(list, call{l, cmp.Or(set.Type, accessor.Type)})
+		}
+	}
+	return list
 }
 
 // referrers lists the layouts and the code that may refer to a family: those of
