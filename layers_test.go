@@ -56,7 +56,8 @@ var floors = [][]string{
 	{"live"},
 	{"internal/terminal", "internal/webpage"},
 	{"internal/cli"},
-	{"cmd/zelvik", "internal/judge"},
+	{"cmd/zelvik", "internal/clitest"},
+	{"internal/judge", "internal/safety"},
 }
 
 // floor returns the number of a package's floor: an exact name counts before a

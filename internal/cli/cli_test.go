@@ -18,49 +18,11 @@ import (
 	"zelvik/finding"
 	_ "zelvik/internal/cli" // so that results are not kept when the program changes
 	"zelvik/verify"
+
+	"zelvik/internal/clitest"
 )
 
-// program is the built program.
-var program string
-
-func TestMain(m *testing.M) {
-	dir, err := os.MkdirTemp("", "zelvik-test-")
-	if err != nil {
-		panic(err)
-	}
-	if err := os.Chmod(dir, 0o755); err != nil { // TestNoPermission runs the program as nobody
-		panic(err)
-	}
-	program = filepath.Join(dir, "zelvik")
-	build := exec.Command("go", "build", "-o", program, "zelvik/cmd/zelvik")
-	build.Env = append(os.Environ(), "CGO_ENABLED=0")
-	if out, err := build.CombinedOutput(); err != nil {
-		panic(string(out))
-	}
-	status := m.Run()
-	_ = os.RemoveAll(dir)
-	os.Exit(status)
-}
-
-// result is what a run of the program gave.
-type result struct {
-	stdout, stderr string
-	status         int
-}
-
-// run runs the program in a folder.
-func run(t *testing.T, dir string, args ...string) result {
-	t.Helper()
-	command := exec.Command(program, args...)
-	command.Dir = dir
-	var out, problems bytes.Buffer
-	command.Stdout, command.Stderr = &out, &problems
-	err := command.Run()
-	if _, failed := err.(*exec.ExitError); err != nil && !failed {
-		t.Fatal(err)
-	}
-	return result{out.String(), problems.String(), command.ProcessState.ExitCode()}
-}
+func TestMain(m *testing.M) { clitest.Main(m) }
 
 // TestScripts runs the archives in testdata: the files of an archive are laid
 // out in a folder, then its comment is carried out line by line:
@@ -91,7 +53,7 @@ func TestScripts(t *testing.T) {
 				require.NoError(t, os.MkdirAll(filepath.Dir(at), 0o755))
 				require.NoError(t, os.WriteFile(at, file.Data, 0o644))
 			}
-			s := script{t, dir, archive, result{}}
+			s := script{t, dir, archive, clitest.Result{}}
 			for line := range strings.Lines(string(archive.Comment)) {
 				if line = strings.TrimSpace(line); line != "" && !strings.HasPrefix(line, "#") {
 					s.line(line)
@@ -105,7 +67,7 @@ type script struct {
 	t       *testing.T
 	dir     string
 	archive *txtar.Archive
-	last    result
+	last    clitest.Result
 }
 
 func (s *script) read(name string) string {
@@ -119,17 +81,17 @@ func (s *script) line(line string) {
 	name, text, _ := strings.Cut(rest, " ")
 	switch word {
 	case "zelvik":
-		s.last = run(s.t, s.dir, arguments(rest)...)
-		require.Zero(s.t, s.last.status, "%s\n%s%s", line, s.last.stdout, s.last.stderr)
+		s.last = clitest.Run(s.t, s.dir, arguments(rest)...)
+		require.Zero(s.t, s.last.Status, "%s\n%s%s", line, s.last.Stdout, s.last.Stderr)
 	case "fails":
-		s.last = run(s.t, s.dir, arguments(text)...)
-		require.Equal(s.t, name, string(rune('0'+s.last.status)), "%s\n%s%s", line, s.last.stdout, s.last.stderr)
+		s.last = clitest.Run(s.t, s.dir, arguments(text)...)
+		require.Equal(s.t, name, string(rune('0'+s.last.Status)), "%s\n%s%s", line, s.last.Stdout, s.last.Stderr)
 	case "stdout":
-		require.Contains(s.t, s.last.stdout, unescape(rest), line)
+		require.Contains(s.t, s.last.Stdout, unescape(rest), line)
 	case "stderr":
-		require.Contains(s.t, s.last.stderr, unescape(rest), line)
+		require.Contains(s.t, s.last.Stderr, unescape(rest), line)
 	case "silent":
-		require.Empty(s.t, s.last.stdout, line)
+		require.Empty(s.t, s.last.Stdout, line)
 	case "same":
 		require.Equal(s.t, s.read(name), s.read(text), line)
 	case "has":
@@ -176,21 +138,13 @@ func arguments(line string) []string {
 	return list
 }
 
-// copyDemo lays the demo project out and gives its folder.
-func copyDemo(t *testing.T) string {
-	t.Helper()
-	dir := t.TempDir()
-	require.NoError(t, os.CopyFS(dir, demo.Project()))
-	return dir
-}
-
 // Every planted mistake is found, and nothing else.
 func TestPlantedMistakes(t *testing.T) {
-	dir := copyDemo(t)
-	r := run(t, dir, "verify", "--output", "json")
-	assert.Equal(t, 1, r.status)
+	dir := clitest.Demo(t)
+	r := clitest.Run(t, dir, "verify", "--output", "json")
+	assert.Equal(t, 1, r.Status)
 	var report struct{ Findings []finding.Finding }
-	require.NoError(t, json.Unmarshal([]byte(r.stdout), &report))
+	require.NoError(t, json.Unmarshal([]byte(r.Stdout), &report))
 	var found, planted []string
 	for _, f := range report.Findings {
 		key := f.Key
@@ -213,14 +167,14 @@ func TestPlantedMistakes(t *testing.T) {
 // The demo's Android tree goes through all formats and comes back; what is
 // different was reported as a loss on the way.
 func TestRoundTrip(t *testing.T) {
-	dir := copyDemo(t)
+	dir := clitest.Demo(t)
 	at := filepath.Join(dir, "android/res")
 	told := ""
 	for _, hop := range []string{"arb", "strings", "resx", "android"} {
 		to := filepath.Join(dir, "trip", hop)
-		r := run(t, dir, "convert", at, "--to", hop, "--out", to, "--output", "json")
-		require.Zero(t, r.status, r.stderr)
-		told += r.stdout
+		r := clitest.Run(t, dir, "convert", at, "--to", hop, "--out", to, "--output", "json")
+		require.Zero(t, r.Status, r.Stderr)
+		told += r.Stdout
 		at = to
 	}
 	same, different := 0, 0
@@ -258,8 +212,8 @@ func TestRoundTrip(t *testing.T) {
 	// Alone between two formats that keep the order, it is the same to the byte.
 	for _, hop := range []string{"arb", "resx"} {
 		to, back := filepath.Join(dir, hop), filepath.Join(dir, hop+"-back")
-		require.Zero(t, run(t, dir, "convert", "android/res", "--to", hop, "--out", to).status)
-		require.Zero(t, run(t, dir, "convert", to, "--to", "android", "--out", back).status)
+		require.Zero(t, clitest.Run(t, dir, "convert", "android/res", "--to", hop, "--out", to).Status)
+		require.Zero(t, clitest.Run(t, dir, "convert", to, "--to", "android", "--out", back).Status)
 		german, err := os.ReadFile(filepath.Join(back, "values-de/strings.xml"))
 		require.NoError(t, err)
 		original, err := os.ReadFile(filepath.Join(dir, "android/res/values-de/strings.xml"))
@@ -270,7 +224,7 @@ func TestRoundTrip(t *testing.T) {
 
 // Every catalog of the demo is the same after being read and written.
 func TestDemoFilesKeepTheirBytes(t *testing.T) {
-	dir := copyDemo(t)
+	dir := clitest.Demo(t)
 	count := 0
 	err := filepath.WalkDir(dir, func(path string, d os.DirEntry, err error) error {
 		kind := map[string]string{".xml": "android", ".strings": "strings", ".stringsdict": "stringsdict", ".resx": "resx", ".arb": "arb"}[filepath.Ext(path)]
@@ -278,8 +232,8 @@ func TestDemoFilesKeepTheirBytes(t *testing.T) {
 			return err
 		}
 		copied := filepath.Join(dir, "copy"+filepath.Ext(path))
-		r := run(t, dir, "convert", path, "--from", kind, "--to", kind, "--out", copied)
-		require.Zero(t, r.status, "%s: %s", path, r.stderr)
+		r := clitest.Run(t, dir, "convert", path, "--from", kind, "--to", kind, "--out", copied)
+		require.Zero(t, r.Status, "%s: %s", path, r.Stderr)
 		before, _ := os.ReadFile(path)
 		after, _ := os.ReadFile(copied)
 		require.Equal(t, string(before), string(after), path)
@@ -292,22 +246,22 @@ func TestDemoFilesKeepTheirBytes(t *testing.T) {
 
 func TestDemoTour(t *testing.T) {
 	dir := filepath.Join(t.TempDir(), "tour")
-	r := run(t, t.TempDir(), "demo", dir)
-	require.Zero(t, r.status, r.stderr)
-	assert.Contains(t, r.stdout, "That was the tour.")
+	r := clitest.Run(t, t.TempDir(), "demo", dir)
+	require.Zero(t, r.Status, r.Stderr)
+	assert.Contains(t, r.Stdout, "That was the tour.")
 	assert.FileExists(t, filepath.Join(dir, "out/pictures/booking.png"))
 	assert.FileExists(t, filepath.Join(dir, "MISTAKES.md"))
-	again := run(t, t.TempDir(), "demo", dir)
-	assert.Equal(t, 2, again.status)
-	assert.Contains(t, again.stderr, "is not empty")
+	again := clitest.Run(t, t.TempDir(), "demo", dir)
+	assert.Equal(t, 2, again.Status)
+	assert.Contains(t, again.Stderr, "is not empty")
 }
 
 // The same screen gives the same pixels, and boxes are mirrored.
 func TestDraw(t *testing.T) {
-	dir := copyDemo(t)
-	first := run(t, dir, "draw", "screens/boarding.yaml", "--cultures", "en,ar", "--out", "one", "--output", "json")
-	require.Zero(t, first.status, first.stderr)
-	require.Zero(t, run(t, dir, "draw", "screens/boarding.yaml", "--cultures", "en,ar", "--out", "two").status)
+	dir := clitest.Demo(t)
+	first := clitest.Run(t, dir, "draw", "screens/boarding.yaml", "--cultures", "en,ar", "--out", "one", "--output", "json")
+	require.Zero(t, first.Status, first.Stderr)
+	require.Zero(t, clitest.Run(t, dir, "draw", "screens/boarding.yaml", "--cultures", "en,ar", "--out", "two").Status)
 	for _, name := range []string{"boarding-en.png", "boarding-ar.png"} {
 		a, err := os.ReadFile(filepath.Join(dir, "one", name))
 		require.NoError(t, err)
@@ -323,7 +277,7 @@ func TestDraw(t *testing.T) {
 			Frame struct{ X, Width int }
 		}
 	}
-	require.NoError(t, json.Unmarshal([]byte(first.stdout), &screens))
+	require.NoError(t, json.Unmarshal([]byte(first.Stdout), &screens))
 	require.Len(t, screens, 4, "two cultures on two devices")
 	assert.FileExists(t, filepath.Join(dir, "one/boarding-ar-tablet.png"))
 	for i, box := range screens[0].Boxes {
@@ -340,10 +294,10 @@ func TestDraw(t *testing.T) {
 // What cannot be read or written leaves every file as it was. Root may do
 // everything, so there the program runs as nobody.
 func TestNoPermission(t *testing.T) {
-	dir := copyDemo(t)
+	dir := clitest.Demo(t)
 	require.NoError(t, os.Chmod(filepath.Dir(dir), 0o755))
-	as := func(args ...string) result {
-		command := exec.Command(program, args...)
+	as := func(args ...string) clitest.Result {
+		command := exec.Command(clitest.Program, args...)
 		command.Dir = dir
 		if os.Getuid() == 0 {
 			command.SysProcAttr = &syscall.SysProcAttr{Credential: &syscall.Credential{Uid: 65534, Gid: 65534}}
@@ -353,7 +307,7 @@ func TestNoPermission(t *testing.T) {
 		if err := command.Run(); command.ProcessState == nil {
 			t.Fatal(err)
 		}
-		return result{out.String(), problems.String(), command.ProcessState.ExitCode()}
+		return clitest.Result{Stdout: out.String(), Stderr: problems.String(), Status: command.ProcessState.ExitCode()}
 	}
 	closed := filepath.Join(dir, "android/res/values/strings.xml")
 	before, err := os.ReadFile(closed)
@@ -361,12 +315,12 @@ func TestNoPermission(t *testing.T) {
 	require.NoError(t, os.Chmod(filepath.Dir(closed), 0o555))
 	t.Cleanup(func() { _ = os.Chmod(filepath.Dir(closed), 0o755) })
 	r := as("set", "boarding_title", "New", "android/res")
-	assert.Equal(t, 3, r.status, r.stdout+r.stderr)
-	assert.Contains(t, r.stderr, "it may not be written; give yourself the permission")
+	assert.Equal(t, 3, r.Status, r.Stdout+r.Stderr)
+	assert.Contains(t, r.Stderr, "it may not be written; give yourself the permission")
 	require.NoError(t, os.Chmod(closed, 0))
 	r = as("convert", "android/res/values/strings.xml", "--to", "arb", "--out", "-")
-	assert.Equal(t, 3, r.status, r.stdout+r.stderr)
-	assert.Contains(t, r.stderr, "android/res/values/strings.xml: it may not be read; give yourself the permission.")
+	assert.Equal(t, 3, r.Status, r.Stdout+r.Stderr)
+	assert.Contains(t, r.Stderr, "android/res/values/strings.xml: it may not be read; give yourself the permission.")
 	require.NoError(t, os.Chmod(closed, 0o644))
 	after, err := os.ReadFile(closed)
 	require.NoError(t, err)

@@ -12,6 +12,8 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 	"golang.org/x/tools/txtar"
+
+	"zelvik/internal/clitest"
 )
 
 // TestFamilies lays out the files of an archive, of which each is a project of its
@@ -39,8 +41,8 @@ func TestFamilies(t *testing.T) {
 				require.NoError(t, os.MkdirAll(filepath.Dir(at), 0o755))
 				require.NoError(t, os.WriteFile(at, []byte(text), 0o644))
 			}
-			r := run(t, dir, "survey", ".", "--output", "json")
-			require.Zero(t, r.status, r.stderr)
+			r := clitest.Run(t, dir, "survey", ".", "--output", "json")
+			require.Zero(t, r.Status, r.Stderr)
 			var survey struct {
 				Families []struct {
 					Name, Format, Source string
@@ -52,7 +54,7 @@ func TestFamilies(t *testing.T) {
 					Misnamed []struct{ Path, Meant string }
 				}
 			}
-			require.NoError(t, json.Unmarshal([]byte(r.stdout), &survey))
+			require.NoError(t, json.Unmarshal([]byte(r.Stdout), &survey))
 			var lines []string
 			for _, f := range survey.Families {
 				line := fmt.Sprintf("%s %s %s %d", f.Name, f.Format, f.Source, f.Keys)

@@ -10,6 +10,8 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 	"golang.org/x/tools/txtar"
+
+	"zelvik/internal/clitest"
 )
 
 // TestGit merges branches with Git itself, the program as its merge driver, as
@@ -53,7 +55,7 @@ func TestGit(t *testing.T) {
 			}
 			must("init", "-q", "-b", "main")
 			must("config", "merge.zelvik.name", "string files, by key")
-			must("config", "merge.zelvik.driver", program+" merge %O %A %B --path %P")
+			must("config", "merge.zelvik.driver", clitest.Program+" merge %O %A %B --path %P")
 			lay("base")
 			must("checkout", "-qb", "theirs")
 			lay("theirs")
@@ -70,9 +72,9 @@ func TestGit(t *testing.T) {
 					assert.Equal(t, string(file.Data), string(data), name+"\n"+out)
 				}
 			}
-			found := run(t, dir, "verify", "--output", "json", "--fail-on", "never")
-			assert.Equal(t, len(conflicts) > 0, strings.Contains(found.stdout, `"merge-conflict"`), found.stdout)
-			assert.NotContains(t, found.stdout, "file-damaged")
+			found := clitest.Run(t, dir, "verify", "--output", "json", "--fail-on", "never")
+			assert.Equal(t, len(conflicts) > 0, strings.Contains(found.Stdout, `"merge-conflict"`), found.Stdout)
+			assert.NotContains(t, found.Stdout, "file-damaged")
 		})
 	}
 }

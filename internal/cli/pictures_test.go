@@ -12,6 +12,8 @@ import (
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+
+	"zelvik/internal/clitest"
 )
 
 // TestPictures holds the pixels of every screen of the demo, in every culture
@@ -19,14 +21,14 @@ import (
 // them anew with ZELVIK_WRITE=1, and look at them.
 func TestPictures(t *testing.T) {
 	t.Parallel()
-	dir := copyDemo(t)
+	dir := clitest.Demo(t)
 	whole := *runAll || os.Getenv("ZELVIK_WRITE") != ""
 	if !whole {
-		require.Zero(t, run(t, dir, "draw", "--out", "one", "--scale", "0.5", "--cultures", "en,ar").status)
+		require.Zero(t, clitest.Run(t, dir, "draw", "--out", "one", "--scale", "0.5", "--cultures", "en,ar").Status)
 	} else {
-		require.Zero(t, run(t, dir, "draw", "--out", "one", "--scale", "0.5").status)
-		require.Zero(t, run(t, dir, "draw", "--out", "large", "--type", "200", "--cultures", "en,ar,ja", "--dark").status)
-		require.Zero(t, run(t, dir, "draw", "--out", "sheets", "--sheet", "--scale", "0.5").status)
+		require.Zero(t, clitest.Run(t, dir, "draw", "--out", "one", "--scale", "0.5").Status)
+		require.Zero(t, clitest.Run(t, dir, "draw", "--out", "large", "--type", "200", "--cultures", "en,ar,ja", "--dark").Status)
+		require.Zero(t, clitest.Run(t, dir, "draw", "--out", "sheets", "--sheet", "--scale", "0.5").Status)
 	}
 	var have strings.Builder
 	files, err := filepath.Glob(filepath.Join(dir, "*", "*.png"))

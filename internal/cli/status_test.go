@@ -9,6 +9,8 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 	"golang.org/x/tools/txtar"
+
+	"zelvik/internal/clitest"
 )
 
 // Every command counts the same missing texts, in formats that hold states and
@@ -25,14 +27,14 @@ func TestOneStatus(t *testing.T) {
 				require.NoError(t, os.MkdirAll(filepath.Dir(at), 0o755))
 				require.NoError(t, os.WriteFile(at, file.Data, 0o644))
 			}
-			r := run(t, dir, "convert", "android/res", "--to", format, "--out", "texts")
-			require.Zero(t, r.status, r.stderr)
+			r := clitest.Run(t, dir, "convert", "android/res", "--to", format, "--out", "texts")
+			require.Zero(t, r.Status, r.Stderr)
 			require.NoError(t, os.RemoveAll(filepath.Join(dir, "android")))
 			require.NoError(t, os.WriteFile(filepath.Join(dir, "zelvik.yaml"), []byte("source: en\n"), 0o644))
 			before := counted(t, dir)
 			assert.Equal(t, 4, before.lacking)
-			r = run(t, dir, "reconcile")
-			require.Zero(t, r.status, r.stderr)
+			r = clitest.Run(t, dir, "reconcile")
+			require.Zero(t, r.Status, r.Stderr)
 			assert.Equal(t, before, counted(t, dir), "after reconcile")
 		})
 	}
@@ -45,8 +47,8 @@ type counts struct{ lacking, wanting int }
 // counted asks every command.
 func counted(t *testing.T, dir string) counts {
 	read := func(into any, args ...string) {
-		r := run(t, dir, append(args, "--output", "json")...)
-		require.NoError(t, json.Unmarshal([]byte(r.stdout), into), r.stderr)
+		r := clitest.Run(t, dir, append(args, "--output", "json")...)
+		require.NoError(t, json.Unmarshal([]byte(r.Stdout), into), r.Stderr)
 	}
 	var survey struct {
 		Families []struct {

@@ -13,6 +13,8 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 	"golang.org/x/tools/txtar"
+
+	"zelvik/internal/clitest"
 )
 
 var (
@@ -54,9 +56,9 @@ func TestStrangers(t *testing.T) {
 			}
 			var out strings.Builder
 			say := func(args ...string) {
-				r := run(t, dir, args...)
+				r := clitest.Run(t, dir, args...)
 				fmt.Fprintf(&out, "$ zelvik %s\n", strings.Join(args, " "))
-				for line := range strings.Lines(r.stdout + r.stderr) {
+				for line := range strings.Lines(r.Stdout + r.Stderr) {
 					if line = strings.TrimRight(line, " \n"); line != "" && !strings.HasPrefix(line, "Next: ") {
 						out.WriteString(line + "\n")
 					}

@@ -20,6 +20,8 @@ import (
 	"zelvik/message"
 	"zelvik/project"
 	"zelvik/work/level"
+
+	"zelvik/internal/clitest"
 )
 
 // TestWeek is a week of work on the demo's texts in every family format: a
@@ -43,7 +45,7 @@ func TestWeek(t *testing.T) {
 				if one := map[string]string{"xcstrings": "texts/Localizable.xcstrings", "sheet": "texts/texts.csv", "winrc": "texts/app.rc"}[to]; one != "" {
 					out = one
 				}
-				w.must(run(t, w.dir, "convert", filepath.Join(all, "android/res"), "--to", to, "--out", out, "--quiet"))
+				w.must(clitest.Run(t, w.dir, "convert", filepath.Join(all, "android/res"), "--to", to, "--out", out, "--quiet"))
 			}
 			require.NoError(t, os.WriteFile(filepath.Join(w.dir, "zelvik.yaml"), []byte("source: en\nfamilies:\n  - path: texts\n    format: "+to+"\n"), 0o644))
 			w.begin()
@@ -67,15 +69,15 @@ type week struct {
 	dir, format string
 }
 
-func (w *week) must(r result) result {
+func (w *week) must(r clitest.Result) clitest.Result {
 	w.Helper()
-	require.Zero(w, r.status, r.stdout+r.stderr)
+	require.Zero(w, r.Status, r.Stdout+r.Stderr)
 	return r
 }
 
-func (w *week) zelvik(args ...string) result {
+func (w *week) zelvik(args ...string) clitest.Result {
 	w.Helper()
-	return w.must(run(w.T, w.dir, args...))
+	return w.must(clitest.Run(w.T, w.dir, args...))
 }
 
 func (w *week) git(args ...string) string {
@@ -93,7 +95,7 @@ func (w *week) begin() {
 	w.zelvik("reconcile")
 	require.NotEmpty(w, w.ledger())
 	w.git("init", "-q", "-b", "main")
-	w.git("config", "merge.zelvik.driver", program+" merge %O %A %B --path %P")
+	w.git("config", "merge.zelvik.driver", clitest.Program+" merge %O %A %B --path %P")
 	require.NoError(w, os.WriteFile(filepath.Join(w.dir, ".gitattributes"), []byte("texts/** merge=zelvik\nzelvik.ledger.json merge=zelvik\n"), 0o644))
 	w.git("add", "-A")
 	w.git("commit", "-qm", "base")
@@ -151,7 +153,7 @@ func (w *week) changes() {
 	before := w.text("booking_cars", "de")
 	require.NotEmpty(w, before)
 	var level struct{ Steps []level.Step }
-	require.NoError(w, json.Unmarshal([]byte(w.zelvik("reconcile", "--output", "json").stdout), &level))
+	require.NoError(w, json.Unmarshal([]byte(w.zelvik("reconcile", "--output", "json").Stdout), &level))
 	steps := func(what, key string) (tags []culture.Tag) {
 		for _, s := range level.Steps {
 			if s.What == what && s.Key == key {
@@ -170,16 +172,16 @@ func (w *week) changes() {
 		assert.Empty(w, w.text("booking_cars", "de"))
 		assert.Contains(w, w.ledger(), `"de":"`+before+`"`)
 	}
-	assert.Contains(w, w.zelvik("reconcile").stderr, "every culture is level with its source")
+	assert.Contains(w, w.zelvik("reconcile").Stderr, "every culture is level with its source")
 }
 
 // looks looks at the project in between, and drafts what is missing in Polish.
 func (w *week) looks() {
-	assert.Contains(w, w.zelvik("survey", "--output", "json").stdout, `"format": "`+w.format+`"`)
-	assert.Contains(w, w.zelvik("table", "--state", "moved", "--cultures", "de").stdout+w.zelvik("table", "--state", "draft", "--cultures", "de").stdout, "booking_title")
-	page := w.zelvik("table", "--output", "html").stdout
+	assert.Contains(w, w.zelvik("survey", "--output", "json").Stdout, `"format": "`+w.format+`"`)
+	assert.Contains(w, w.zelvik("table", "--state", "moved", "--cultures", "de").Stdout+w.zelvik("table", "--state", "draft", "--cultures", "de").Stdout, "booking_title")
+	page := w.zelvik("table", "--output", "html").Stdout
 	assert.Contains(w, page, "<th scope=\"row\">boarding_heading")
-	traced := w.zelvik("trace", "boarding_heading", "--culture", "pl,de", "--output", "json").stdout
+	traced := w.zelvik("trace", "boarding_heading", "--culture", "pl,de", "--output", "json").Stdout
 	assert.Contains(w, traced, `"shows": "`+w.text("boarding_heading", "pl")+`"`)
 	w.zelvik("draft", "--cultures", "pl", "--service", "simulated")
 	assert.Equal(w, "[pl] Seats left", w.text("seats_left", "pl"))
@@ -214,7 +216,7 @@ func (w *week) translator() {
 	require.NoError(w, err)
 	require.NoError(w, os.WriteFile(files[0], data, 0o644))
 	back := w.zelvik("takeback", files[0])
-	assert.Contains(w, back.stderr+back.stdout, "merged")
+	assert.Contains(w, back.Stderr+back.Stdout, "merged")
 	assert.Equal(w, "Ihre Überfahrt buchen", w.text("booking_title", "de"))
 	assert.NotEqual(w, catalog.Moved, w.family().Member("de").Catalog.Find("booking_title").State)
 	if slices.Contains(keys, "seats_left") {
@@ -230,7 +232,7 @@ func (w *week) merge() {
 	assert.Equal(w, "Votre traversée a du retard !", w.text("delay_title", "fr"))
 	assert.Equal(w, "Ihre Überfahrt buchen", w.text("booking_title", "de"))
 	assert.NotEmpty(w, w.text("boarding_heading", "ja"))
-	found := run(w.T, w.dir, "verify", "--output", "json", "--fail-on", "never").stdout
+	found := clitest.Run(w.T, w.dir, "verify", "--output", "json", "--fail-on", "never").Stdout
 	for _, rule := range []string{"file-damaged", "merge-conflict", "key-duplicate", "key-orphan"} {
 		assert.False(w, strings.Contains(found, `"`+rule+`"`), rule)
 	}
@@ -238,14 +240,14 @@ func (w *week) merge() {
 
 // What is handed out names the pictures of its screens.
 func TestHandoffPictures(t *testing.T) {
-	dir := copyDemo(t)
-	r := run(t, dir, "handoff", "android/res", "--all", "--cultures", "fi", "--to", "sheet", "--out", "out")
-	require.Zero(t, r.status, r.stderr)
-	assert.Contains(t, r.stderr, "6 pictures of screens in out/pictures; the notes name them")
+	dir := clitest.Demo(t)
+	r := clitest.Run(t, dir, "handoff", "android/res", "--all", "--cultures", "fi", "--to", "sheet", "--out", "out")
+	require.Zero(t, r.Status, r.Stderr)
+	assert.Contains(t, r.Stderr, "6 pictures of screens in out/pictures; the notes name them")
 	assert.FileExists(t, filepath.Join(dir, "out/pictures/boarding-fi.png"))
-	table := run(t, dir, "table", "out/strings.fi.xlsx", "--keys", "boarding_title", "--output", "json").stdout
+	table := clitest.Run(t, dir, "table", "out/strings.fi.xlsx", "--keys", "boarding_title", "--output", "json").Stdout
 	assert.Contains(t, table, `Title of the boarding pass\nPicture: pictures/boarding-fi.png`)
-	plain := run(t, dir, "handoff", "android/res", "--all", "--cultures", "pl", "--out", "plain", "--pictures=false")
-	require.Zero(t, plain.status, plain.stderr)
+	plain := clitest.Run(t, dir, "handoff", "android/res", "--all", "--cultures", "pl", "--out", "plain", "--pictures=false")
+	require.Zero(t, plain.Status, plain.Stderr)
 	assert.NoDirExists(t, filepath.Join(dir, "plain/pictures"))
 }

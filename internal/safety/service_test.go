@@ -1,4 +1,4 @@
-package cli_test
+package safety
 
 import (
 	"os"
@@ -10,6 +10,8 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"zelvik/work/level/service"
+
+	"zelvik/internal/clitest"
 )
 
 // TestService drafts with a service that does not do as it should: what comes
@@ -40,10 +42,10 @@ func TestService(t *testing.T) {
 			address, stop, err := c.service.Start()
 			require.NoError(t, err)
 			defer stop()
-			r := run(t, dir, "draft", "res", "--service", address, "--tries", "2")
-			assert.Equal(t, strings.Contains(r.stderr, "the service failed"), r.status == 1, r.stderr)
+			r := clitest.Run(t, dir, "draft", "res", "--service", address, "--tries", "2")
+			assert.Equal(t, strings.Contains(r.Stderr, "the service failed"), r.Status == 1, r.Stderr)
 			for _, text := range c.says {
-				assert.Contains(t, r.stderr, text)
+				assert.Contains(t, r.Stderr, text)
 			}
 			data, err := os.ReadFile(filepath.Join(dir, "res/values-de/strings.xml"))
 			require.NoError(t, err)

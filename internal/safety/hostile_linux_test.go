@@ -1,4 +1,4 @@
-package cli_test
+package safety
 
 import (
 	"archive/zip"
@@ -17,6 +17,8 @@ import (
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+
+	"zelvik/internal/clitest"
 )
 
 // hostileTexts are texts that make a careless reader look at them again and
@@ -128,7 +130,7 @@ func hostileBooks(t *testing.T) map[string][]byte {
 var formatOf = map[string]string{".csv": "sheet", ".xlsx": "sheet", ".properties": "properties", ".json": "json", ".arb": "arb", ".xml": "android", ".resx": "resx", ".strings": "strings", ".po": "po", ".ts": "qt", ".xlf": "xliff", ".tmx": "tmx", ".rc": "winrc", ".stringsdict": "stringsdict", ".xcstrings": "xcstrings"}
 
 // TestHostileFiles runs the program on files made to hurt, more than 400 in every
-// format (with -all, else every hundredth, and no workbooks), four commands each: no panic, no more than 5 s of processor time, no
+// format (with -all, else every 200th, and no workbooks), four commands each: no panic, no more than 5 s of processor time, no
 // more memory than 20 times the file or 300 MB. What a process has had in memory
 // is counted for those that it starts, too, so that a small one makes the files
 // and another one runs the program.
@@ -138,7 +140,7 @@ func TestHostileFiles(t *testing.T) {
 		files := hostileFiles(t)
 		require.Greater(t, len(files), 400)
 		for n, name := range slices.Sorted(maps.Keys(files)) {
-			if *runAll || n%100 == 0 {
+			if *runAll || n%200 == 0 {
 				require.NoError(t, os.WriteFile(filepath.Join(dir, name), files[name], 0o644))
 			}
 		}
@@ -169,7 +171,7 @@ func runHostile(t *testing.T, dir string) {
 		go func() {
 			defer func() { done <- struct{}{} }()
 			for j := range jobs {
-				command := exec.Command(program, j.args...)
+				command := exec.Command(clitest.Program, j.args...)
 				var problems bytes.Buffer
 				command.Stderr = &problems
 				assert.NoError(t, command.Start())

@@ -1,6 +1,6 @@
 //go:build unix
 
-package cli_test
+package safety
 
 import (
 	"bytes"
@@ -20,6 +20,8 @@ import (
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+
+	"zelvik/internal/clitest"
 )
 
 // layOut writes files into a new folder, by their paths.
@@ -59,25 +61,25 @@ func TestLinksAreNoWayOut(t *testing.T) {
 		require.NoError(t, os.Symlink(to, filepath.Join(dir, at)))
 	}
 	for _, args := range [][]string{{"pseudo", "res"}, {"convert", "res/values/strings.xml", "--to", "arb", "--out", "res/values-en-rXA/x.arb", "--project", "zelvik.yaml"}} {
-		r := run(t, dir, args...)
+		r := clitest.Run(t, dir, args...)
 		if args[0] == "pseudo" {
-			assert.Equal(t, 3, r.status, r.stderr)
-			assert.Contains(t, r.stderr, "a link leads out of")
+			assert.Equal(t, 3, r.Status, r.Stderr)
+			assert.Contains(t, r.Stderr, "a link leads out of")
 			assert.Empty(t, tree(t, outside))
 		} else { // named by a person
-			assert.Zero(t, r.status, r.stderr)
-			assert.Contains(t, r.stderr, outside)
+			assert.Zero(t, r.Status, r.Stderr)
+			assert.Contains(t, r.Stderr, outside)
 			require.NoError(t, os.Remove(filepath.Join(outside, "x.arb")))
 		}
 	}
-	r := run(t, dir, "convert", "res", "--to", "arb", "--out", "out")
-	require.Zero(t, r.status, r.stderr)
-	assert.Contains(t, r.stderr, "is a link: written to "+outside)
+	r := clitest.Run(t, dir, "convert", "res", "--to", "arb", "--out", "out")
+	require.Zero(t, r.Status, r.Stderr)
+	assert.Contains(t, r.Stderr, "is a link: written to "+outside)
 	assert.FileExists(t, filepath.Join(outside, "app_en.arb"))
-	r = run(t, dir, "survey", "reslink")
-	assert.Zero(t, r.status, r.stderr)
-	assert.Contains(t, r.stdout, "reslink/strings")
-	require.Zero(t, run(t, dir, "set", "a", "Hello you", "reslink").status)
+	r = clitest.Run(t, dir, "survey", "reslink")
+	assert.Zero(t, r.Status, r.Stderr)
+	assert.Contains(t, r.Stdout, "reslink/strings")
+	require.Zero(t, clitest.Run(t, dir, "set", "a", "Hello you", "reslink").Status)
 	assert.Contains(t, content(t, filepath.Join(dir, "res/values/strings.xml")), "Hello you")
 	assert.Empty(t, leftovers(t, dir))
 }
@@ -91,16 +93,16 @@ func TestOwnerModeAndHardLinks(t *testing.T) {
 	if root {
 		require.NoError(t, os.Chown(at, 1234, 2345))
 	}
-	r := run(t, dir, "set", "a", "Hello you", "res")
-	require.Zero(t, r.status, r.stderr)
-	assert.Contains(t, r.stderr, "it was one file under 2 names (hard links); the others keep the old content")
+	r := clitest.Run(t, dir, "set", "a", "Hello you", "res")
+	require.Zero(t, r.Status, r.Stderr)
+	assert.Contains(t, r.Stderr, "it was one file under 2 names (hard links); the others keep the old content")
 	info, err := os.Stat(at)
 	require.NoError(t, err)
 	assert.Equal(t, os.FileMode(0o664), info.Mode())
 	if stat := info.Sys().(*syscall.Stat_t); root {
 		assert.Equal(t, []uint32{1234, 2345}, []uint32{stat.Uid, stat.Gid})
 	}
-	command := exec.Command("sh", "-c", "umask 027; "+program+" convert res --to arb --out new/folder")
+	command := exec.Command("sh", "-c", "umask 027; "+clitest.Program+" convert res --to arb --out new/folder")
 	command.Dir = dir
 	out, err := command.CombinedOutput()
 	require.NoError(t, err, string(out))
@@ -125,12 +127,12 @@ func TestDevicesAndPipes(t *testing.T) {
 		{"draft", "res", "--memory", "/dev/zero"}, {"convert", "res/values/strings.xml", "--to", "arb", "--out", "a.arb"},
 	} {
 		begun := time.Now()
-		r := run(t, dir, args...)
-		assert.Equal(t, 3, r.status, "%v %s", args, r.stderr)
-		assert.Contains(t, r.stderr, "it is a device or a pipe, no file", "%v", args)
+		r := clitest.Run(t, dir, args...)
+		assert.Equal(t, 3, r.Status, "%v %s", args, r.Stderr)
+		assert.Contains(t, r.Stderr, "it is a device or a pipe, no file", "%v", args)
 		assert.Less(t, time.Since(begun), 3*time.Second)
 	}
-	assert.Zero(t, run(t, dir, "survey", "res").status, "those that are only there are no string files")
+	assert.Zero(t, clitest.Run(t, dir, "survey", "res").Status, "those that are only there are no string files")
 	assert.Empty(t, leftovers(t, dir))
 }
 
@@ -141,19 +143,19 @@ func TestReadBack(t *testing.T) {
 	require.NoError(t, os.WriteFile(filepath.Join(dir, "odd.properties"), []byte("fine=x\n@@color=#bbb\n"), 0o644))
 	require.NoError(t, os.WriteFile(filepath.Join(dir, "new.json"), []byte(`{"fine": "old"}`), 0o644))
 	for _, args := range [][]string{{"--out", "odd.json"}, {"--out", "new.json"}, {"--out", "-"}, {"--out", "odd.json", "--dry-run"}} {
-		r := run(t, dir, append([]string{"convert", "odd.properties", "--to", "json"}, args...)...)
-		assert.Equal(t, 3, r.status, "%v", args)
-		assert.Contains(t, r.stderr, `the text of @@color ("#bbb") would not be read back: it would not be there; nothing was written; change the text in odd.properties`)
-		assert.Empty(t, r.stdout)
+		r := clitest.Run(t, dir, append([]string{"convert", "odd.properties", "--to", "json"}, args...)...)
+		assert.Equal(t, 3, r.Status, "%v", args)
+		assert.Contains(t, r.Stderr, `the text of @@color ("#bbb") would not be read back: it would not be there; nothing was written; change the text in odd.properties`)
+		assert.Empty(t, r.Stdout)
 	}
 	assert.NoFileExists(t, filepath.Join(dir, "odd.json"))
 	assert.Equal(t, `{"fine": "old"}`, content(t, filepath.Join(dir, "new.json")))
 	assert.Empty(t, leftovers(t, dir))
 
-	require.Zero(t, run(t, dir, "set", "a", "x <b>", "res").status)
+	require.Zero(t, clitest.Run(t, dir, "set", "a", "x <b>", "res").Status)
 	assert.Contains(t, content(t, filepath.Join(dir, "res/values/strings.xml")), `<string name="a">x &lt;b></string>`)
 	require.NoError(t, os.WriteFile(filepath.Join(dir, "odd.json"), []byte(`{"a b": "x<br>y", "a-b": "<b>fine</b>", "a_b": "an <a href=x> here"}`), 0o644))
-	require.Zero(t, run(t, dir, "convert", "odd.json", "--from", "json:markup", "--to", "android", "--out", "odd.xml").status)
+	require.Zero(t, clitest.Run(t, dir, "convert", "odd.json", "--from", "json:markup", "--to", "android", "--out", "odd.xml").Status)
 	made := content(t, filepath.Join(dir, "odd.xml"))
 	for _, text := range []string{">x&lt;br>y<", "><b>fine</b><", `<string name="a_b">an &lt;a href=x> here<`} {
 		assert.Contains(t, made, text)
@@ -174,12 +176,12 @@ func TestForeignFilesAreKept(t *testing.T) {
 	}
 	for _, args := range ours { // made anew as often as one likes
 		for range 2 {
-			r := run(t, dir, args...)
-			require.Zero(t, r.status, "%v %s", args, r.stderr)
+			r := clitest.Run(t, dir, args...)
+			require.Zero(t, r.Status, "%v %s", args, r.Stderr)
 		}
-		require.Zero(t, run(t, dir, "set", "a", fmt.Sprint("Hello ", len(args), args[0]), "res").status)
-		r := run(t, dir, args...)
-		require.Zero(t, r.status, "%v %s", args, r.stderr)
+		require.Zero(t, clitest.Run(t, dir, "set", "a", fmt.Sprint("Hello ", len(args), args[0]), "res").Status)
+		r := clitest.Run(t, dir, args...)
+		require.Zero(t, r.Status, "%v %s", args, r.Stderr)
 	}
 	made := tree(t, dir)
 	for _, c := range []struct{ at, by, args string }{
@@ -196,14 +198,14 @@ func TestForeignFilesAreKept(t *testing.T) {
 		at := filepath.Join(dir, c.at)
 		require.NoError(t, os.WriteFile(at, []byte(c.by), 0o644))
 		args := strings.Fields(c.args)
-		r := run(t, dir, args...)
-		assert.Equal(t, 2, r.status, "%s %s", c.args, r.stderr)
-		assert.Contains(t, r.stderr, "--replace", c.args)
-		assert.Contains(t, r.stderr, c.at)
+		r := clitest.Run(t, dir, args...)
+		assert.Equal(t, 2, r.Status, "%s %s", c.args, r.Stderr)
+		assert.Contains(t, r.Stderr, "--replace", c.args)
+		assert.Contains(t, r.Stderr, c.at)
 		assert.Equal(t, c.by, content(t, at), c.args)
 		if !strings.Contains(c.at, "values-de") {
-			r = run(t, dir, append(args, "--replace")...)
-			assert.Zero(t, r.status, "%s %s", c.args, r.stderr)
+			r = clitest.Run(t, dir, append(args, "--replace")...)
+			assert.Zero(t, r.Status, "%s %s", c.args, r.Stderr)
 			assert.NotEqual(t, c.by, content(t, at), c.args)
 		}
 	}
@@ -215,24 +217,24 @@ func TestConvertIntoWhatIsThere(t *testing.T) {
 	dir := small(t)
 	at := filepath.Join(dir, "x.strings")
 	require.NoError(t, os.WriteFile(at, []byte("/* by hand */\n\"a\"   =   \"old\";\n"), 0o644))
-	r := run(t, dir, "convert", "res/values/strings.xml", "--to", "strings", "--out", "x.strings")
-	require.Zero(t, r.status, r.stderr)
-	assert.Contains(t, r.stdout, "x.strings was there: 1 new (b), 1 changed (a)")
+	r := clitest.Run(t, dir, "convert", "res/values/strings.xml", "--to", "strings", "--out", "x.strings")
+	require.Zero(t, r.Status, r.Stderr)
+	assert.Contains(t, r.Stdout, "x.strings was there: 1 new (b), 1 changed (a)")
 	assert.Equal(t, "/* by hand */\n\"a\"   =   \"Hello\";\n\"b\" = \"Bye\";\n", content(t, at))
 	require.NoError(t, os.WriteFile(at, []byte("\"a\" = \"Hello\";\n\"mine\" = \"x\";\n"), 0o644))
-	r = run(t, dir, "convert", "res/values/strings.xml", "--to", "strings", "--out", "x.strings", "--dry-run")
-	assert.Equal(t, 2, r.status)
-	assert.Contains(t, r.stderr, "x.strings is there already, and a key of it would go: mine; nothing was written")
-	r = run(t, dir, "convert", "res/values/strings.xml", "--to", "strings", "--out", "x.strings", "--replace", "--output", "json")
-	require.Zero(t, r.status, r.stderr)
-	assert.Contains(t, r.stdout, `"gone": [`)
+	r = clitest.Run(t, dir, "convert", "res/values/strings.xml", "--to", "strings", "--out", "x.strings", "--dry-run")
+	assert.Equal(t, 2, r.Status)
+	assert.Contains(t, r.Stderr, "x.strings is there already, and a key of it would go: mine; nothing was written")
+	r = clitest.Run(t, dir, "convert", "res/values/strings.xml", "--to", "strings", "--out", "x.strings", "--replace", "--output", "json")
+	require.Zero(t, r.Status, r.Stderr)
+	assert.Contains(t, r.Stdout, `"gone": [`)
 	assert.NotContains(t, content(t, at), "mine")
 	ledger := filepath.Join(dir, "l10n/zelvik.ledger.json")
 	require.NoError(t, os.MkdirAll(filepath.Dir(ledger), 0o755))
 	require.NoError(t, os.WriteFile(ledger, []byte("[\n{\"key\":\"other\",\"family\":\"x\",\"aside\":{\"de\":\"Weg\"}}\n]\n"), 0o644))
-	require.Zero(t, run(t, dir, "set", "a", "Hello %1$s", "res").status)
+	require.Zero(t, clitest.Run(t, dir, "set", "a", "Hello %1$s", "res").Status)
 	require.NoError(t, os.WriteFile(filepath.Join(dir, "in.arb"), []byte(`{"@@locale": "en", "k": "Hi {who}", "@k": {"placeholders": {"who": {"type": "String", "example": "Runa"}}}}`), 0o644))
-	require.Zero(t, run(t, dir, "convert", "in.arb", "--to", "android", "--out", "l10n/").status)
+	require.Zero(t, clitest.Run(t, dir, "convert", "in.arb", "--to", "android", "--out", "l10n/").Status)
 	assert.Contains(t, content(t, ledger), "Weg")
 }
 
@@ -242,8 +244,8 @@ func TestNamesAreNoPaths(t *testing.T) {
 	require.NoError(t, os.WriteFile(filepath.Join(dir, "screens/evil.yaml"), []byte("screen: \"../../../evil\"\ndevices: [{name: a, width: 200, height: 200}, {name: \"/../../evil\", width: 200, height: 300}]\ntexts: ../res\nbody: {label: {key: a}}\n"), 0o644))
 	before := tree(t, dir)
 	for _, args := range [][]string{{"draw", "screens/evil.yaml", "--out", "deep/er/pictures"}, {"draw", "screens/evil.yaml", "--sheet", "--out", "deep/er/pictures"}} {
-		r := run(t, dir, args...)
-		require.Zero(t, r.status, r.stderr)
+		r := clitest.Run(t, dir, args...)
+		require.Zero(t, r.Status, r.Stderr)
 	}
 	for at := range tree(t, dir) {
 		if _, old := before[at]; !old {
@@ -254,7 +256,7 @@ func TestNamesAreNoPaths(t *testing.T) {
 		{"accessors", "res", "--language", "java", "--package", "../../evil", "--out", "gen"}, {"accessors", "res", "--language", "go", "--package", "a/../../b", "--out", "gen"},
 		{"accessors", "res", "--language", "java", "--type", "../Evil", "--out", "gen"}, {"handoff", "res", "--cultures", "../../x", "--out", "ex"}, {"pseudo", "res", "--as", "../../evil-XA"},
 	} {
-		assert.Equal(t, 2, run(t, dir, args...).status, "%v", args)
+		assert.Equal(t, 2, clitest.Run(t, dir, args...).Status, "%v", args)
 	}
 	assert.NoDirExists(t, filepath.Join(dir, "gen"))
 }
@@ -291,7 +293,7 @@ func TestSignals(t *testing.T) {
 		if i%2 == 1 {
 			signal, status = os.Signal(syscall.SIGTERM), 143
 		}
-		command := exec.Command(program, args...)
+		command := exec.Command(clitest.Program, args...)
 		command.Dir = dir
 		var problems bytes.Buffer
 		command.Stderr = &problems
@@ -338,8 +340,8 @@ func TestTerminalsAreSafe(t *testing.T) {
 		{"verify", "screens/x.yaml"}, {"draw", "screens/x.yaml", "--out", "p" + evil}, {"pseudo", "--dry-run"}, {"accessors", "--language", "go", "--out", "g", "--dry-run"}, {"rules", "x" + evil}, {"cultures", "x" + evil}, {"merge", "app_en.arb", "app_de.arb", "app_en.arb", "--dry-run"},
 		{"table", "--output", "json"}, {"verify", "--output", "json"}, {"survey", "--output", "json"}, {"trace", "plain", "--culture", "de", ".", "--output", "json"}, {"reconcile", "--dry-run", "--output", "json"},
 	} {
-		r := run(t, dir, args...)
-		for name, text := range map[string]string{"stdout": r.stdout, "stderr": r.stderr} {
+		r := clitest.Run(t, dir, args...)
+		for name, text := range map[string]string{"stdout": r.Stdout, "stderr": r.Stderr} {
 			if strings.Contains(strings.Join(args, " "), "--color always") {
 				for _, colour := range []string{"91", "93", "90", "92", "1", "0"} {
 					text = strings.ReplaceAll(text, "\x1b["+colour+"m", "")
@@ -381,7 +383,7 @@ func TestHostileServices(t *testing.T) {
 		"plain": {func(w http.ResponseWriter) { _, _ = w.Write([]byte(answer)) }, 0, "1 text drafted"},
 	} {
 		server := httptest.NewServer(http.HandlerFunc(func(w http.ResponseWriter, _ *http.Request) { c.serve(w) }))
-		command := exec.Command(program, "draft", "res", "--service", server.URL, "--patience", "3s", "--tries", "2")
+		command := exec.Command(clitest.Program, "draft", "res", "--service", server.URL, "--patience", "3s", "--tries", "2")
 		command.Dir, command.Env = dir, append(os.Environ(), "ZELVIK_SERVICE_KEY=secret")
 		begun := time.Now()
 		out, _ := command.CombinedOutput()
@@ -398,7 +400,7 @@ func TestHostileServices(t *testing.T) {
 	}
 	assert.Empty(t, elsewhere)
 	for _, args := range [][]string{{"--tries", "-1"}, {"--tries", "0"}, {"--tries", "1000"}, {"--patience", "-3s"}} {
-		assert.Equal(t, 2, run(t, dir, append([]string{"draft", "res", "--service", "http://127.0.0.1:9/x"}, args...)...).status, "%v", args)
+		assert.Equal(t, 2, clitest.Run(t, dir, append([]string{"draft", "res", "--service", "http://127.0.0.1:9/x"}, args...)...).Status, "%v", args)
 	}
 }
 
@@ -419,13 +421,13 @@ func TestStreams(t *testing.T) {
 			continue
 		}
 		for _, to := range []string{">/dev/full", ">&-"} {
-			command := exec.Command("sh", "-c", program+" "+args+" "+to)
+			command := exec.Command("sh", "-c", clitest.Program+" "+args+" "+to)
 			command.Dir = dir
 			out, _ := command.CombinedOutput()
 			assert.Equal(t, 3, command.ProcessState.ExitCode(), "%s %s %s", args, to, out)
 			assert.Contains(t, string(out), "zelvik: standard output: ", "%s %s", args, to)
 		}
-		command := exec.Command("sh", "-c", "("+program+" "+args+"; echo $? >status) | true; cat status")
+		command := exec.Command("sh", "-c", "("+clitest.Program+" "+args+"; echo $? >status) | true; cat status")
 		command.Dir = dir
 		out, err := command.CombinedOutput()
 		require.NoError(t, err)
@@ -460,7 +462,7 @@ func TestNothingHangs(t *testing.T) {
 		{"draw", "screens/deep.yaml", "--out", "p"}, {"verify", "screens/sixty.yaml"}, {"lift", "res", "--apply"}, {"verify", "many"}, {"reconcile", "many", "--renames"}, {"reconcile", "many"},
 		{"verify", "braces.csv"}, {"convert", "braces.csv", "--to", "json", "--cultures", "en", "--out", "b.json"}, {"takeback", "braces.csv", "res"},
 	} {
-		command := exec.Command(program, args...)
+		command := exec.Command(clitest.Program, args...)
 		command.Dir = dir
 		require.NoError(t, command.Start())
 		timer := time.AfterFunc(30*time.Second, func() { _ = command.Process.Kill() })

@@ -1,4 +1,4 @@
-package cli_test
+package safety
 
 import (
 	"bytes"
@@ -14,6 +14,8 @@ import (
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+
+	"zelvik/internal/clitest"
 )
 
 // tree reads all files below a folder, but for what a stopped run leaves.
@@ -93,8 +95,8 @@ func TestKilled(t *testing.T) {
 			fleet(t, start)
 			require.NoError(t, os.WriteFile(filepath.Join(start, "zelvik.yaml"), nil, 0o644))
 			for _, args := range c.before {
-				r := run(t, start, args...)
-				require.Zero(t, r.status, r.stderr)
+				r := clitest.Run(t, start, args...)
+				require.Zero(t, r.Status, r.Stderr)
 			}
 			if exchange, err := os.ReadFile(filepath.Join(start, "strings.de.xlf")); err == nil { // the translator's work
 				require.NoError(t, os.WriteFile(filepath.Join(start, "strings.de.xlf"), bytes.ReplaceAll(exchange, []byte("needs-review-translation"), []byte("translated")), 0o644))
@@ -103,7 +105,7 @@ func TestKilled(t *testing.T) {
 			whole := filepath.Join(root, "whole")
 			require.NoError(t, os.CopyFS(whole, os.DirFS(start)))
 			begun := time.Now()
-			require.Zero(t, run(t, whole, c.args...).status)
+			require.Zero(t, clitest.Run(t, whole, c.args...).Status)
 			took := time.Since(begun)
 			want := tree(t, whole)
 			require.NotEqual(t, old, want)
@@ -133,7 +135,7 @@ func TestKilled(t *testing.T) {
 // killed starts a run and kills it at a random moment, or soon after a file
 // that fits the pattern is there.
 func killed(t *testing.T, dir, pattern string, took time.Duration, args []string) {
-	command := exec.Command(program, args...)
+	command := exec.Command(clitest.Program, args...)
 	command.Dir = dir
 	require.NoError(t, command.Start())
 	wait := time.Duration(rand.Int64N(int64(took) * 5 / 4))
@@ -172,15 +174,15 @@ func left(t *testing.T, dir string, old, want map[string]string) string {
 	fresh, stale := state()
 	_, err := os.Stat(filepath.Join(dir, ".zelvik-journal"))
 	journal := err == nil
-	reader := run(t, dir, "survey", "res")
-	assert.Zero(t, reader.status, reader.stderr)
-	assert.Equal(t, journal, strings.Contains(reader.stderr, "an earlier run was stopped"), reader.stderr)
+	reader := clitest.Run(t, dir, "survey", "res")
+	assert.Zero(t, reader.Status, reader.Stderr)
+	assert.Equal(t, journal, strings.Contains(reader.Stderr, "an earlier run was stopped"), reader.Stderr)
 	if fresh > 0 && stale > 0 && !journal {
 		t.Fatalf("%d files are new and %d old, and nothing says so", fresh, stale)
 	}
-	next := run(t, dir, "set", "key_1", "Text number 1", "res") // changes nothing, but takes the lock
-	assert.Zero(t, next.status, next.stderr)
-	assert.Equal(t, journal, strings.Contains(next.stderr, "an earlier run was stopped"), next.stderr)
+	next := clitest.Run(t, dir, "set", "key_1", "Text number 1", "res") // changes nothing, but takes the lock
+	assert.Zero(t, next.Status, next.Stderr)
+	assert.Equal(t, journal, strings.Contains(next.Stderr, "an earlier run was stopped"), next.Stderr)
 	assert.Empty(t, leftovers(t, dir))
 	freshAfter, staleAfter := state()
 	switch {
@@ -212,7 +214,7 @@ func TestSeveralAtOnce(t *testing.T) {
 			for i := range 6 {
 				key := fmt.Sprintf("key_%d", 2*i+round)
 				place := []string{"res", "res/values/strings.xml", "res"}[i%3]
-				command := exec.Command(program, "set", key, text, place, "--quiet")
+				command := exec.Command(clitest.Program, "set", key, text, place, "--quiet")
 				command.Dir = dir
 				require.NoError(t, command.Start())
 				all = append(all, one{command, key})
@@ -232,7 +234,7 @@ func TestSeveralAtOnce(t *testing.T) {
 				assert.Contains(t, string(data), fmt.Sprintf("<string name=%q>%s</string>", one.key, text))
 			}
 		}
-		require.Zero(t, run(t, dir, "set", "key_399", "last", "res").status)
+		require.Zero(t, clitest.Run(t, dir, "set", "key_399", "last", "res").Status)
 		assert.Empty(t, leftovers(t, dir))
 	}
 }
@@ -250,7 +252,7 @@ func TestContainer(t *testing.T) {
 		dir := t.TempDir()
 		fleet(t, dir)
 		require.NoError(t, os.WriteFile(filepath.Join(dir, "zelvik.yaml"), nil, 0o644))
-		command := inside(program, "reconcile", "res")
+		command := inside(clitest.Program, "reconcile", "res")
 		command.Dir = dir
 		require.NoError(t, command.Start())
 		for begun := time.Now(); time.Since(begun) < 2*time.Second; time.Sleep(50 * time.Microsecond) {
@@ -261,8 +263,8 @@ func TestContainer(t *testing.T) {
 		_ = command.Process.Kill()
 		_ = command.Wait()
 		for _, args := range [][]string{{"reconcile", "res", "--quiet"}, {"rename", "key_4", "other_4", "res", "--quiet"}} {
-			r := run(t, dir, args...)
-			assert.Zero(t, r.status, r.stderr)
+			r := clitest.Run(t, dir, args...)
+			assert.Zero(t, r.Status, r.Stderr)
 		}
 		assert.Empty(t, leftovers(t, dir))
 	}

@@ -1,0 +1,66 @@
+// Package clitest drives the built program in tests, on files in a temporary folder.
+package clitest
+
+import (
+	"bytes"
+	"os"
+	"os/exec"
+	"path/filepath"
+	"testing"
+
+	"github.com/stretchr/testify/require"
+
+	"zelvik/demo"
+	_ "zelvik/internal/cli" // so that results are not kept when the program changes
+)
+
+// Program is the path of the built program, once Main has begun.
+var Program string
+
+// Main builds the program and runs the tests of a package.
+func Main(m *testing.M) {
+	dir, err := os.MkdirTemp("", "zelvik-test-")
+	if err != nil {
+		panic(err)
+	}
+	if err := os.Chmod(dir, 0o755); err != nil { // a test runs the program as nobody
+		panic(err)
+	}
+	Program = filepath.Join(dir, "zelvik")
+	build := exec.Command("go", "build", "-o", Program, "zelvik/cmd/zelvik")
+	build.Env = append(os.Environ(), "CGO_ENABLED=0")
+	if out, err := build.CombinedOutput(); err != nil {
+		panic(string(out))
+	}
+	status := m.Run()
+	_ = os.RemoveAll(dir)
+	os.Exit(status)
+}
+
+// Result is what a run of the program gave.
+type Result struct {
+	Stdout, Stderr string
+	Status         int
+}
+
+// Run runs the program in a folder.
+func Run(t *testing.T, dir string, args ...string) Result {
+	t.Helper()
+	command := exec.Command(Program, args...)
+	command.Dir = dir
+	var out, problems bytes.Buffer
+	command.Stdout, command.Stderr = &out, &problems
+	err := command.Run()
+	if _, failed := err.(*exec.ExitError); err != nil && !failed {
+		t.Fatal(err)
+	}
+	return Result{out.String(), problems.String(), command.ProcessState.ExitCode()}
+}
+
+// Demo lays the demo project out and returns its folder.
+func Demo(t *testing.T) string {
+	t.Helper()
+	dir := t.TempDir()
+	require.NoError(t, os.CopyFS(dir, demo.Project()))
+	return dir
+}
