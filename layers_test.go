@@ -57,7 +57,7 @@ var floors = [][]string{
 	{"internal/terminal", "internal/webpage"},
 	{"internal/cli"},
 	{"cmd/zelvik", "internal/clitest"},
-	{"internal/judge", "internal/safety"},
+	{"internal/judge", "internal/safety", "internal/hostile", "internal/projects"},
 }
 
 // floor returns the number of a package's floor: an exact name counts before a

@@ -64,3 +64,32 @@ func Demo(t *testing.T) string {
 	require.NoError(t, os.CopyFS(dir, demo.Project()))
 	return dir
 }
+
+// LayOut writes files into a new folder, by their paths.
+func LayOut(t *testing.T, files map[string]string) string {
+	dir := t.TempDir()
+	for at, text := range files {
+		at = filepath.Join(dir, at)
+		require.NoError(t, os.MkdirAll(filepath.Dir(at), 0o755))
+		require.NoError(t, os.WriteFile(at, []byte(text), 0o644))
+	}
+	return dir
+}
+
+// Small lays out a family of two cultures, with a screen and a layout.
+func Small(t *testing.T) string {
+	return LayOut(t, map[string]string{
+		"zelvik.yaml":                  "source: en\n",
+		"res/values/strings.xml":       "<resources>\n    <string name=\"a\">Hello</string>\n    <string name=\"b\">Bye</string>\n</resources>\n",
+		"res/values-de/strings.xml":    "<resources>\n    <string name=\"a\">Hallo</string>\n</resources>\n",
+		"screens/one.yaml":             "screen: one\ndevices: [{name: phone, width: 200, height: 200}]\ntexts: ../res\nbody: {label: {key: a}}\n",
+		"res/layout/activity_main.xml": "<TextView xmlns:android=\"http://schemas.android.com/apk/res/android\" android:text=\"Press it\"/>\n",
+	})
+}
+
+// Content returns a file.
+func Content(t *testing.T, path string) string {
+	data, err := os.ReadFile(path)
+	require.NoError(t, err)
+	return string(data)
+}

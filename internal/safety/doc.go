@@ -1,3 +1,3 @@
 // Package safety holds the tests that nothing is damaged: the program is killed while it
-// writes, run many times at once, given hostile files, closed streams and foreign files.
+// writes, stopped by signals, run many times at once, and led at foreign files.
 package safety

@@ -8,6 +8,6 @@ import (
 )
 
 // CI runs all of what takes long; without it a part is run that shows most faults.
-var runAll = flag.Bool("all", false, "run every hostile file, and kill in every turn")
+var runAll = flag.Bool("all", false, "kill in every turn")
 
 func TestMain(m *testing.M) { clitest.Main(m) }

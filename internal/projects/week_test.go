@@ -1,4 +1,4 @@
-package cli_test
+package projects
 
 import (
 	"encoding/json"

@@ -1,4 +1,4 @@
-package cli_test
+package projects
 
 import (
 	"flag"
@@ -20,7 +20,7 @@ import (
 var (
 	update = flag.Bool("update", false, "write testdata/strangers.golden anew")
 	// CI runs all of what takes long; without it a part is run that shows most faults.
-	runAll = flag.Bool("all", false, "run every hostile file and project, draw all pictures, kill in every turn")
+	runAll = flag.Bool("all", false, "try the week in every format")
 )
 
 // target finds what a translator fills in.

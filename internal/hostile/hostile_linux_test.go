@@ -1,4 +1,4 @@
-package safety
+package hostile
 
 import (
 	"archive/zip"
