@@ -27,7 +27,11 @@ var Format = &format.Format{
 	Path:       filePath,
 	Parse:      parse,
 	Message: func(text string) (message.Message, []message.Fault) {
-		return loose.Of(text).Parse(text)
+		m, faults := loose.Of(text).Parse(text)
+		if m.Choice == nil {
+			m.Pattern = tight(m.Pattern)
+		}
+		return m, faults
 	},
 	Compose: format.Alone(join),
 	Join:    join,

@@ -1,8 +1,10 @@
 package po
 
 import (
+	"regexp"
 	"slices"
 	"strings"
+	"sync"
 
 	"zelvik/message"
 	"zelvik/message/composite"
@@ -64,6 +66,9 @@ func ofLoose(s loose.Spelling) *syntax {
 		}
 	}
 	return &syntax{read: read, write: func(p message.Pattern, _, _ bool) (string, []message.Loss) {
+		if s == loose.Braces {
+			return writeBraces(p)
+		}
 		return s.Write(message.Message{Pattern: p})
 	}}
 }
@@ -77,7 +82,7 @@ var (
 			return message.Message{Pattern: respelled(tight(m.Pattern), apostrophe, "'"), Choice: m.Choice}, faults
 		},
 		write: func(p message.Pattern, _, _ bool) (string, []message.Loss) {
-			text, losses := loose.Braces.Write(message.Message{Pattern: respelled(p, "'", apostrophe)})
+			text, losses := writeBraces(respelled(p, "'", apostrophe))
 			return strings.ReplaceAll(text, apostrophe, "'"), losses
 		},
 	}
@@ -99,6 +104,21 @@ func tight(p message.Pattern) message.Pattern {
 	}
 	return out
 }
+
+// writeBraces writes placeholders in braces, and such braces in texts as tight reads them.
+func writeBraces(p message.Pattern) (string, []message.Loss) {
+	const open, end = "\uE100", "\uE101" // stand for braces that are not to be quoted
+	out := slices.Clone(p)
+	for i, part := range out {
+		if text, ok := part.(message.Text); ok && strings.Contains(string(text), "{ ") {
+			out[i] = message.Text(spaced().ReplaceAllString(string(text), open+" $1"+end))
+		}
+	}
+	text, losses := loose.Braces.Write(message.Message{Pattern: out})
+	return strings.NewReplacer(open, "{", end, "}").Replace(text), losses
+}
+
+var spaced = sync.OnceValue(func() *regexp.Regexp { return regexp.MustCompile(`\{ ([^{}]*)\}`) })
 
 // apostrophe stands for one while a text is read that has other quotes.
 const apostrophe = "\uE0FF"
