@@ -74,10 +74,10 @@ func fleet(t *testing.T, dir string) {
 // files, once there is a journal, and while the next run finishes it.
 var aims = map[string]string{"any": "", "staging": ".zelvik-stage-*", "renaming": ".zelvik-journal", "recovery": ".zelvik-journal"}
 
-// TestKilled kills the program while it replaces files, 288 times (with -all, else
-// 64 times). Every file is
-// then as it was or as it should be; where some are new and some old, the next
-// run that reads says so; the next that writes finishes it, and nothing is left.
+// TestKilled kills the program while it replaces files, 288 times (with -all, else 16
+// times). Every file is then as it was or as it should be; where some are new and some
+// old, the next run that reads says so; the next that writes finishes it, and nothing is
+// left.
 func TestKilled(t *testing.T) {
 	for name, c := range map[string]struct {
 		before [][]string
@@ -112,7 +112,7 @@ func TestKilled(t *testing.T) {
 			assert.Empty(t, leftovers(t, whole))
 			states := map[string]int{}
 			for aim := range aims {
-				turns := 2
+				turns := 1
 				if *runAll {
 					turns = 18
 				}
@@ -204,7 +204,11 @@ func TestSeveralAtOnce(t *testing.T) {
 	for _, kill := range []bool{false, true} {
 		dir := t.TempDir()
 		fleet(t, dir)
-		for round := range 10 {
+		rounds := 3
+		if *runAll {
+			rounds = 10
+		}
+		for round := range rounds {
 			type one struct {
 				command *exec.Cmd
 				key     string
