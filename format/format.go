@@ -35,6 +35,14 @@ type Format struct {
 	NameCounts bool
 	// Template says that in a bilingual format the source has a file of its own.
 	Template bool
+	// General says that files of any program end so, as JSON does: what is called by a
+	// culture may be data, and what is not may be a culture that is not known.
+	General bool
+	// Mark is what parts the culture from the table in a file's name, where the platform
+	// takes nothing else for it; "" where it is not that strict.
+	Mark string
+	// Closed says that the platform suffers no other files in the folders of catalogs.
+	Closed bool
 	// Companion is the format of a second file beside the first that holds
 	// what the first cannot; nil for none.
 	Companion *Format
@@ -185,25 +193,28 @@ func (o Options) Room(size int) int {
 
 // Abilities say what a format can carry.
 type Abilities struct {
-	Plurals   bool // by category
-	Zero      bool // the form zero where the culture's rules have none, as Apple applies it
-	Exact     bool // exact cases of plurals
-	Forms     bool // which number has which form, in each file
-	Ordinals  bool
-	Selects   bool
-	Several   bool // several selectors in one message
-	Names     bool // names of placeholders
-	Types     bool // types of placeholders
-	Samples   bool // examples of what placeholders stand for
-	Markup    bool // as structure, not as text
-	Arrays    bool
-	Items     bool // of arrays are added one by one
-	Notes     bool
-	States    bool
-	Fixed     bool // entries that are not translated
-	Limits    bool
-	Bilingual bool // a source and a translation in one file
-	Many      bool // all cultures in one file
+	Plurals  bool // by category
+	Zero     bool // the form zero where the culture's rules have none, as Apple applies it
+	Exact    bool // exact cases of plurals
+	Forms    bool // which number has which form, in each file
+	Ordinals bool
+	Selects  bool
+	Several  bool // several selectors in one message
+	Names    bool // names of placeholders
+	Types    bool // types of placeholders
+	Samples  bool // examples of what placeholders stand for
+	Markup   bool // as structure, not as text
+	Arrays   bool
+	Items    bool // of arrays are added one by one
+	Notes    bool
+	States   bool
+	// OptionalStates says that a file may have no room for them: a sheet without their
+	// column.
+	OptionalStates bool
+	Fixed          bool // entries that are not translated
+	Limits         bool
+	Bilingual      bool // a source and a translation in one file
+	Many           bool // all cultures in one file
 }
 
 // Document is a file that was read: it remembers its bytes and where

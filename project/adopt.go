@@ -90,7 +90,7 @@ func around(dir string) string {
 // beside others that are called by theirs: lki.json beside de.json. What only looks
 // like a culture is reported.
 func tags(f *Family, others []*Family) {
-	if f.Format.Name != "json" || f.Table != f.Format.Table {
+	if !f.Format.General || f.Table != f.Format.Table {
 		return
 	}
 	for _, o := range others {
@@ -118,7 +118,7 @@ func tags(f *Family, others []*Family) {
 // suffixes takes in, as misnamed, files of a format whose names end with .de that
 // end with _de, or with what is no culture.
 func suffixes(f *Family, others []*Family) {
-	if f.Format.Name != "resx" || !slices.ContainsFunc(f.Files, neutral) {
+	if f.Format.Mark == "" || !slices.ContainsFunc(f.Files, neutral) {
 		return
 	}
 	for _, o := range others {
@@ -131,10 +131,10 @@ func suffixes(f *Family, others []*Family) {
 		tag, err := culture.Parse(suffix[1:])
 		unknown, _ := err.(*culture.UnknownError)
 		switch {
-		case err == nil && tag.Known() && suffix[0] != '.':
-			at.Culture, at.Misnamed = tag, ".NET does not read the culture after "+suffix[:1]
+		case err == nil && tag.Known() && suffix[:1] != f.Format.Mark:
+			at.Culture, at.Misnamed = tag, "the platform reads the culture after "+f.Format.Mark+" alone"
 			at.Meant = f.Format.Path(f.Dir, f.Table, tag, false)
-		case suffix[0] == '.' && unknown != nil && strings.IndexByte(suffix[1:], '-') >= 0:
+		case suffix[:1] == f.Format.Mark && unknown != nil && strings.IndexByte(suffix[1:], '-') >= 0:
 			at.Unknown, at.Culture = unknown, unknown.Meant
 		default:
 			continue

@@ -4,7 +4,6 @@ import (
 	"fmt"
 	"path"
 	"path/filepath"
-	"regexp"
 	"runtime"
 	"slices"
 	"strings"
@@ -15,6 +14,7 @@ import (
 	"zelvik/files"
 	"zelvik/finding"
 	"zelvik/format"
+	toolkits "zelvik/toolkit/all"
 )
 
 // Family is a family of files of one format.
@@ -264,33 +264,13 @@ func (f *Family) GuessSource() culture.Tag {
 	return best
 }
 
-var neutralLanguage = sync.OnceValue(func() *regexp.Regexp {
-	return regexp.MustCompile(`<NeutralLanguage>\s*([\w-]+)\s*</NeutralLanguage>|NeutralResourcesLanguage(?:Attribute)?\("([\w-]+)"`)
-})
-
-// neutralLanguage returns the culture of a .NET file without one, as the project
-// around it states it (.NET, NeutralResourcesLanguageAttribute); "" where it does not.
+// neutralLanguage returns the culture of a file without one, as the project around it
+// states it; "" where it does not.
 func (f *Family) neutralLanguage(file *File) culture.Tag {
-	if f.Format.Name != "resx" {
-		return ""
-	}
-	dir := filepath.Dir(file.Path)
-	for range 6 {
-		for _, pattern := range []string{"*.csproj", "*.vbproj", "Properties/AssemblyInfo.cs"} {
-			list, _ := f.disk.Glob(filepath.Join(dir, pattern))
-			for _, at := range list {
-				data, _ := f.disk.Read(at)
-				if m := neutralLanguage().FindSubmatch(data); m != nil {
-					if tag, err := culture.Parse(string(m[1]) + string(m[2])); err == nil {
-						return tag
-					}
-				}
-			}
-			if list != nil && pattern != "Properties/AssemblyInfo.cs" {
-				return ""
-			}
+	for _, t := range toolkits.Toolkits {
+		if t.Neutral != nil && slices.Contains(t.Catalogs, f.Format.Name) {
+			return t.Neutral(f.disk, filepath.Dir(file.Path))
 		}
-		dir = filepath.Dir(dir)
 	}
 	return ""
 }

@@ -307,7 +307,7 @@ func (w *Workspace) ledgerDir(f *Family) string {
 	if root := w.Disk.Root(dir); root != "" {
 		return w.Disk.Short(root)
 	}
-	if f.Format.Name == "android" { // the folder of resources holds nothing else
+	if f.Format.Closed {
 		return filepath.Dir(dir)
 	}
 	return dir

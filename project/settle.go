@@ -42,7 +42,7 @@ func (f *Family) settle(o Options) {
 			newer(a, b),
 			cmp.Compare(x, y), cmp.Compare(a.File.Path, b.File.Path))
 	})
-	f.stateless = f.Format.Name == "sheet" && !slices.ContainsFunc(held, func(h Holding) bool {
+	f.stateless = f.Format.Holds.OptionalStates && !slices.ContainsFunc(held, func(h Holding) bool {
 		return slices.ContainsFunc(h.Catalog.Entries, func(e catalog.Entry) bool { return e.State != catalog.Unstated })
 	})
 	f.Files, f.Members, f.Twins = nil, nil, nil
@@ -91,7 +91,7 @@ func (f *Family) settleForm(list []*File) {
 // in common: they are data of each culture, and no translations.
 func (f *Family) unlike() bool {
 	source := f.SourceMember()
-	if f.Format.Name != "json" || source == nil || len(f.Members) < 3 || len(source.Catalog.Entries) < 50 {
+	if !f.Format.General || source == nil || len(f.Members) < 3 || len(source.Catalog.Entries) < 50 {
 		return false
 	}
 	strangers := 0

@@ -11,6 +11,7 @@ import (
 	"sync"
 
 	"zelvik/culture"
+	"zelvik/files"
 	"zelvik/language"
 )
 
@@ -24,6 +25,11 @@ type Toolkit struct {
 	// Source is what its layouts are as sources of texts and of keys; nil where they
 	// are not read.
 	Source *language.Kind
+	// Catalogs are the formats of the toolkit's catalogs, and Neutral gives the culture of
+	// those without one in their names, as the project around a folder states it, "" where
+	// it does not; nil where none does.
+	Catalogs []string
+	Neutral  func(disk *files.Disk, dir string) culture.Tag
 	// Lists are the lists of cultures in manifests and builds.
 	Lists []*List
 }

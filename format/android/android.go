@@ -22,6 +22,7 @@ var Format = &format.Format{
 	Extensions: []string{".xml"},
 	Table:      "strings",
 	Holds:      holds,
+	Closed:     true,
 	Recognise:  recognise,
 	Locate:     locate,
 	Path:       filePath,

@@ -56,6 +56,7 @@ func made(parse func([]byte) (format.Document, []finding.Finding), compose func(
 		Extensions: []string{".json", ".jsonc"},
 		Table:      "messages",
 		Holds:      holds,
+		General:    true,
 		Recognise:  recognise,
 		Locate:     locate,
 		Path: func(dir, table string, tag culture.Tag, _ bool) string {

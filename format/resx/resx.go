@@ -19,6 +19,7 @@ var Format = &format.Format{
 	Extensions: []string{".resx", ".resw"},
 	Table:      "Resources",
 	Holds:      holds,
+	Mark:       ".",
 	Recognise:  recognise,
 	Locate:     locate,
 	Path:       filePath,

@@ -55,7 +55,7 @@ func form(extension string, join func([]*catalog.Catalog) ([]byte, []catalog.Los
 }
 
 var holds = format.Abilities{
-	Plurals: true, Zero: true, Exact: true, Ordinals: true, Selects: true, Several: true, Names: true, Types: true,
+	Plurals: true, OptionalStates: true, Zero: true, Exact: true, Ordinals: true, Selects: true, Several: true, Names: true, Types: true,
 	Notes: true, States: true, Fixed: true, Limits: true, Many: true,
 }
 

@@ -3,8 +3,11 @@ package dotnet
 
 import (
 	"path/filepath"
+	"regexp"
 	"strings"
+	"sync"
 
+	"zelvik/culture"
 	"zelvik/files"
 	"zelvik/toolkit"
 )
@@ -13,6 +16,8 @@ import (
 var Project = &toolkit.Toolkit{
 	Name:     ".NET",
 	Manifest: toolkit.Called("*.csproj", "Package.appxmanifest"),
+	Catalogs: []string{"resx"},
+	Neutral:  neutral,
 	Lists: []*toolkit.List{
 		// "SatelliteResourceLanguages"
 		{File: "*.csproj", All: `<SatelliteResourceLanguages>([^<]*)</SatelliteResourceLanguages>`, Item: `([\w-]+)`, Gap: ";"},
@@ -33,4 +38,31 @@ func namespace(disk *files.Disk, dir string) string {
 			return ""
 		}
 	}
+}
+
+var neutralLanguage = sync.OnceValue(func() *regexp.Regexp {
+	return regexp.MustCompile(`<NeutralLanguage>\s*([\w-]+)\s*</NeutralLanguage>|NeutralResourcesLanguage(?:Attribute)?\("([\w-]+)"`)
+})
+
+// neutral returns the culture that the nearest project file at or above a folder states
+// for resources without one (NeutralResourcesLanguageAttribute).
+func neutral(disk *files.Disk, dir string) culture.Tag {
+	for range 6 {
+		for _, pattern := range []string{"*.csproj", "*.vbproj", "Properties/AssemblyInfo.cs"} {
+			list, _ := disk.Glob(filepath.Join(dir, pattern))
+			for _, at := range list {
+				data, _ := disk.Read(at)
+				if m := neutralLanguage().FindSubmatch(data); m != nil {
+					if tag, err := culture.Parse(string(m[1]) + string(m[2])); err == nil {
+						return tag
+					}
+				}
+			}
+			if list != nil && pattern != "Properties/AssemblyInfo.cs" {
+				return ""
+			}
+		}
+		dir = filepath.Dir(dir)
+	}
+	return ""
 }
