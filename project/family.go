@@ -168,6 +168,9 @@ func (f *Family) gather() {
 
 // tellDoubles reports keys that stand in two parts: the platform refuses them.
 func (f *File) tellDoubles() {
+	if f.Parts == nil {
+		return
+	}
 	seen := map[string]*File{}
 	for _, one := range append([]*File{f}, f.Parts...) {
 		for i := range one.Document.Catalogs()[0].Entries {
@@ -175,7 +178,7 @@ func (f *File) tellDoubles() {
 			if _, index, ok := catalog.SplitArrayKey(e.Key); ok && index > 0 {
 				continue
 			}
-			if other := seen[e.ID()]; other != nil && other != one && f.Parts != nil {
+			if other := seen[e.ID()]; other != nil && other != one {
 				line, column := one.At(e.Offset)
 				one.Findings = append(one.Findings, finding.Finding{Rule: "key-duplicate", Severity: finding.Error, Path: one.Path, Line: line, Column: column, Key: e.Key,
 					Message: fmt.Sprintf("the key %s stands in %s, too", e.Key, other.Path), Fix: "remove one of them"})

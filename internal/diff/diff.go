@@ -6,6 +6,7 @@ package diff
 import (
 	"hash/maphash"
 	"slices"
+	"strings"
 )
 
 // Change is a stretch of lines of one text in whose place the other has
@@ -16,14 +17,8 @@ type Change struct{ AFrom, ATo, BFrom, BTo int }
 func Split(text []byte) []string {
 	list := make([]string, 0, len(text)/40+1)
 	whole := string(text)
-	for from := 0; from < len(whole); {
-		to := from
-		for to < len(whole) && whole[to] != '\n' {
-			to++
-		}
-		to = min(to+1, len(whole))
-		list = append(list, whole[from:to])
-		from = to
+	for line := range strings.Lines(whole) {
+		list = append(list, line)
 	}
 	return list
 }
