@@ -60,19 +60,8 @@ func everything(t testing.TB) []*catalog.Catalog {
 		}
 		list = append(list, c)
 	}
-	settle(list)
+	formattest.Settle(list)
 	return list
-}
-
-// settle completes catalogs, the first of which is the source.
-func settle(list []*catalog.Catalog) {
-	for i, c := range list {
-		if i == 0 {
-			c.Complete(nil)
-		} else {
-			c.Complete(list[0])
-		}
-	}
 }
 
 // through writes catalogs in a format and reads them again, as a family of it
@@ -138,7 +127,7 @@ func through(t *testing.T, f *format.Format, list []*catalog.Catalog) ([]*catalo
 			out = append(out, own)
 		}
 	}
-	settle(out)
+	formattest.Settle(out)
 	return out, losses
 }
 
@@ -265,7 +254,7 @@ func TestEveryPair(t *testing.T) {
 		for _, own := range all {
 			if own.format == a {
 				families = append(families, []*catalog.Catalog{own.catalog(t, "Shown", "en"), own.catalog(t, "Da", "de")})
-				settle(families[len(families)-1])
+				formattest.Settle(families[len(families)-1])
 			}
 		}
 		fmt.Fprintf(&doc, "\n## From %s\n\n| to | what is told as lost |\n| --- | --- |\n", a.Name)

@@ -12,6 +12,7 @@ import (
 	"zelvik/catalog"
 	"zelvik/culture"
 	"zelvik/format"
+	"zelvik/format/formattest"
 )
 
 // catalog makes a catalog of texts, one for each style, by reading a file of the
@@ -76,7 +77,7 @@ func TestStylesThroughExchange(t *testing.T) {
 			for _, tag := range []culture.Tag{"de-CH", "ar"} {
 				t.Run(native.Name+" through "+name+" "+string(tag), func(t *testing.T) {
 					list := []*catalog.Catalog{own.catalog(t, "Shown", "en"), own.catalog(t, "Da", tag)}
-					settle(list)
+					formattest.Settle(list)
 					write := func(list []*catalog.Catalog) string {
 						source, _ := native.Compose(list[0], format.Options{})
 						target := source
@@ -93,7 +94,7 @@ func TestStylesThroughExchange(t *testing.T) {
 					document, faults := exchange.Parse(data)
 					require.Empty(t, faults, "%s", data)
 					back := document.Catalogs()
-					settle(back)
+					formattest.Settle(back)
 					after := strings.Split(write(back), "\n")
 					require.Equal(t, len(direct), len(after), "%s", data)
 					for i := range direct {

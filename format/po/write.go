@@ -136,11 +136,12 @@ func (w *writer) entry(out []byte, source *catalog.Catalog, i int, keyed bool) [
 		if t != nil {
 			w.Catalog = w.target
 			w.Marked(t)
-			text = w.text(w.Resolved(w.target, t).Message)
+			text = w.ended(id, w.text(w.Resolved(w.target, t).Message))
 			w.misread(read, t.Message, text)
 		}
 		return w.field(out, "msgstr", text)
 	}
+	plural = w.ended(id, plural)
 	out = w.field(out, "msgid_plural", plural)
 	texts := make([]string, max(w.forms.Count, 2))
 	if w.target != nil {
@@ -153,9 +154,30 @@ func (w *writer) entry(out []byte, source *catalog.Catalog, i int, keyed bool) [
 		w.misread(syntaxOf(flags, id, plural, texts...), t.Message, texts...)
 	}
 	for i, text := range texts {
-		out = w.field(out, fmt.Sprintf("msgstr[%d]", i), text)
+		out = w.field(out, fmt.Sprintf("msgstr[%d]", i), w.ended(id, text))
 	}
 	return out
+}
+
+// ended gives a text the line ends at its beginning and its end that msgid has: msgfmt
+// refuses a file in which they differ.
+func (w *writer) ended(id, text string) string {
+	if text == "" || id == "" {
+		return text
+	}
+	if strings.HasPrefix(id, "\n") != strings.HasPrefix(text, "\n") {
+		w.Lose("character", "what line end it begins with", "that of the source, as msgfmt refuses others")
+		if text = strings.TrimLeft(text, "\n"); strings.HasPrefix(id, "\n") {
+			text = "\n" + text
+		}
+	}
+	if strings.HasSuffix(id, "\n") != strings.HasSuffix(text, "\n") {
+		w.Lose("character", "what line end it ends with", "that of the source, as msgfmt refuses others")
+		if text = strings.TrimRight(text, "\n"); strings.HasSuffix(id, "\n") {
+			text += "\n"
+		}
+	}
+	return text
 }
 
 // contextOf returns the context that makes a key of a text.

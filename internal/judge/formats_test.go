@@ -130,25 +130,31 @@ func TestWindowsResourceCompiler(t *testing.T) {
 	out := converted(t, "winrc")
 	script, err := os.ReadFile(filepath.Join(out, "app.rc"))
 	require.NoError(t, err)
-	// The program's resource.h numbers the texts; here they are numbered in place.
+	write(t, filepath.Join(out, "numbered.rc"), numberedScript(string(script)))
+	tool(t, out, windres, "-c", "65001", "--preprocessor=cat", "numbered.rc", "a.res")
+	printed := tool(t, out, windres, "-J", "res", "-O", "rc", "-c", "65001", "a.res")
+	assert.Contains(t, printed, "Bordkarte")
+	assert.Contains(t, printed, `It's ""quoted"" \\ back, 100% & <3 {brace} @at`)
+}
+
+// numberedScript numbers the texts of a resource script in place, as the program's
+// resource.h does.
+func numberedScript(script string) string {
 	numbers := map[string]string{}
-	var lines []string
-	for line := range strings.Lines(string(script)) {
+	var out strings.Builder
+	for line := range strings.Lines(script) {
+		if strings.HasPrefix(line, "#") || strings.HasPrefix(strings.TrimSpace(line), "//") {
+			continue
+		}
 		if name, rest, ok := strings.Cut(strings.TrimSpace(line), ` "`); ok && strings.HasPrefix(line, "    ") {
 			if numbers[name] == "" {
 				numbers[name] = fmt.Sprint(100 + len(numbers))
 			}
 			line = "    " + numbers[name] + ` "` + rest + "\n"
 		}
-		if !strings.HasPrefix(line, "#") && !strings.HasPrefix(strings.TrimSpace(line), "//") {
-			lines = append(lines, line)
-		}
+		out.WriteString(line)
 	}
-	write(t, filepath.Join(out, "numbered.rc"), strings.Join(lines, ""))
-	tool(t, out, windres, "-c", "65001", "--preprocessor=cat", "numbered.rc", "a.res")
-	printed := tool(t, out, windres, "-J", "res", "-O", "rc", "-c", "65001", "a.res")
-	assert.Contains(t, printed, "Bordkarte")
-	assert.Contains(t, printed, `It's ""quoted"" \\ back, 100% & <3 {brace} @at`)
+	return out.String()
 }
 
 // A CSV reader and a spreadsheet library see what was written.
