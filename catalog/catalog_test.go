@@ -128,3 +128,15 @@ func TestKeys(t *testing.T) {
 	assert.Same(t, &en.Entries[0], en.Near(7, "a"))
 	assert.Nil(t, en.Near(0, "c"))
 }
+
+// A follower finds what Find does, whatever is missing, more or elsewhere.
+func TestFollow(t *testing.T) {
+	c := &Catalog{}
+	for _, key := range []string{"a", "b", "c", "d", "e", "f"} {
+		c.Add(Entry{Key: key})
+	}
+	f := c.Follow()
+	for _, key := range []string{"a", "x", "b", "d", "e", "c", "f", "a", "y"} {
+		assert.Same(t, c.Find(key), f.Find(key), key)
+	}
+}

@@ -24,9 +24,10 @@ var keyOrphan = &Rule{
 			return
 		}
 		orphans := 0
+		sources := source.Catalog.Follow()
 		for i := range m.Catalog.Entries {
 			e := &m.Catalog.Entries[i]
-			if source.Catalog.Near(i, e.ID()) != nil || status.Listed(f.Family, source.Catalog, e.Key) || longer(f, source.Catalog, e.Key) {
+			if sources.Find(e.ID()) != nil || status.Listed(f.Family, source.Catalog, e.Key) || longer(f, source.Catalog, e.Key) {
 				continue
 			}
 			fix := ""
@@ -92,10 +93,10 @@ var textMissing = &Rule{
 			if m == source || m.Culture.Pseudo() {
 				continue
 			}
-			of := 0
+			of, own := 0, m.Catalog.Follow()
 			for i := range source.Catalog.Entries {
 				s := &source.Catalog.Entries[i]
-				switch status.Uncompared(f.Family, m, s, m.Catalog.Near(i, s.ID()), f.Names) {
+				switch status.Uncompared(f.Family, m, s, own.Find(s.ID()), f.Names) {
 				case status.Exempt:
 					continue
 				case status.Missing:

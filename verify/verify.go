@@ -236,12 +236,13 @@ func Cover(f *Family, m *catalog.Member) Coverage {
 		c.Entries, c.Answered = len(m.Catalog.Entries), len(m.Catalog.Entries)
 		return c
 	}
+	own := m.Catalog.Follow()
 	for i := range source.Catalog.Entries {
 		e := &source.Catalog.Entries[i]
 		if e.Fixed || e.Reference != "" {
 			continue
 		}
-		switch how := status.Uncompared(f.Family, m, e, m.Catalog.Near(i, e.ID()), f.Names); {
+		switch how := status.Uncompared(f.Family, m, e, own.Find(e.ID()), f.Names); {
 		case how == status.Exempt:
 			continue
 		case !how.Lacks():
@@ -355,13 +356,10 @@ func (c *collector) oneMember() {
 			pairRules, reports = append(pairRules, rule), append(reports, c.report(rule))
 		}
 	}
-	at := 0 // where the next entry probably is
+	own := c.member.Catalog.Follow()
 	for i := range source.Catalog.Entries {
 		e := &source.Catalog.Entries[i]
-		pair := Pair{Family: c.family, Member: c.member, Source: e}
-		if number := c.member.Catalog.NearAt(at, e.ID()); number >= 0 {
-			pair.Entry, at = &c.member.Catalog.Entries[number], number+1
-		}
+		pair := Pair{Family: c.family, Member: c.member, Source: e, Entry: own.Find(e.ID())}
 		if pair.Entry == nil && slices.Contains(c.family.Twins, c.member) {
 			continue
 		}

@@ -18,7 +18,7 @@ import (
 )
 
 // randomFamilies are how many families are handed to each reader.
-const randomFamilies = 20
+const randomFamilies = 100
 
 // TestRandomFamilies hands random families of nasty texts, keys, notes, styles and forms,
 // as they are written, to the platforms' own readers: each takes every file.

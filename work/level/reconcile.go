@@ -263,10 +263,10 @@ func (r *reconciliation) member(f *project.Family, record *project.Record, m *ca
 		r.Steps = append(r.Steps, Step{what, f.Name, file.Path, m.Culture, key, to})
 	}
 	taken := map[string]bool{}
-	asked := r.asked(m.Culture)
+	asked, sources := r.asked(m.Culture), source.Catalog.Follow()
 	for i := range m.Catalog.Entries {
 		e := &m.Catalog.Entries[i]
-		if !asked || source.Catalog.Near(i, e.ID()) != nil {
+		if !asked || sources.Find(e.ID()) != nil {
 			continue
 		}
 		holder := file.Holder(e.ID())
