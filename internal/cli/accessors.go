@@ -6,6 +6,7 @@ import (
 	"context"
 	"fmt"
 	"maps"
+	"path/filepath"
 	"slices"
 	"strings"
 
@@ -14,6 +15,7 @@ import (
 	"zelvik/accessor"
 	languages "zelvik/accessor/all"
 	"zelvik/files"
+	"zelvik/finding"
 	"zelvik/project"
 	"zelvik/work/generate"
 )
@@ -103,8 +105,27 @@ func accessorSets(c *cli.Command, w *project.Workspace) ([]project.AccessorConfi
 	}
 	return []project.AccessorConfig{{
 		Language: c.String("language"), Package: c.String("package"), Type: c.String("type"), Out: c.String("out"),
-		Visibility: c.String("visibility"), Texts: c.String("texts"), Binding: c.Bool("binding"), Cases: c.Bool("cases"),
+		Visibility: c.String("visibility"), Texts: c.String("texts"), Binding: c.Bool("binding"), Cases: c.Bool("cases"), Command: asGiven(c),
 	}}, nil
+}
+
+// asGiven is the command that generates the same again, with the options that were given.
+func asGiven(c *cli.Command) string {
+	words := []string{"zelvik", "accessors"}
+	for _, path := range c.Args().Slice() {
+		words = append(words, finding.Quoted(filepath.ToSlash(path)))
+	}
+	for _, name := range []string{"language", "package", "type", "visibility", "texts", "out", "project", "from", "cultures"} {
+		if c.IsSet(name) {
+			words = append(words, "--"+name, finding.Quoted(filepath.ToSlash(c.String(name))))
+		}
+	}
+	for _, name := range []string{"binding", "cases"} {
+		if c.Bool(name) {
+			words = append(words, "--"+name)
+		}
+	}
+	return strings.Join(words, " ")
 }
 
 // generate adds the files of a set to the plan.

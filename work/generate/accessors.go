@@ -2,6 +2,7 @@ package generate
 
 import (
 	"bytes"
+	"cmp"
 	"errors"
 	"fmt"
 	"maps"
@@ -63,7 +64,7 @@ func For(w *project.Workspace, set project.AccessorConfig) (*Accessors, error) {
 	if _, err := family.Restore(); err != nil {
 		return nil, err
 	}
-	options.From = filepath.ToSlash(family.Dir)
+	options.From, options.Command = filepath.ToSlash(family.Dir), cmp.Or(set.Command, "zelvik accessors")
 	record, err := w.Record(family)
 	if err != nil {
 		return nil, err
