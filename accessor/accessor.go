@@ -472,6 +472,16 @@ func Generated(data []byte) bool {
 	return slices.ContainsFunc(lines[:min(len(lines), 3)], func(line []byte) bool { return bytes.Contains(line, []byte("enerated by zelvik")) })
 }
 
+// MadeOf returns what a generated file says that it is made of; "" where it does not.
+func MadeOf(data []byte) string {
+	_, rest, _ := bytes.Cut(data[:min(len(data), 400)], []byte("enerated by zelvik from "))
+	family, _, found := bytes.Cut(rest, []byte(". Do not edit"))
+	if !found {
+		return ""
+	}
+	return string(family)
+}
+
 // Header is the line that every generated file begins with.
 func (m *Model) Header(language string) string {
 	command := m.Command

@@ -56,7 +56,7 @@ func (e *env) accessors(_ context.Context, c *cli.Command) error {
 	if err != nil {
 		return err
 	}
-	plan := &files.Plan{Remade: true, Out: c.String("out"), Replace: c.Bool("replace")}
+	plan := &files.Plan{Remade: true, Out: c.String("out"), Replace: c.Bool("replace"), Why: "there already, and not made of this family by this command"}
 	for _, set := range sets {
 		if err := e.generate(c, w, set, plan); err != nil {
 			return err
@@ -137,8 +137,16 @@ func (e *env) generate(c *cli.Command, w *project.Workspace, set project.Accesso
 	for _, f := range made.Clashes {
 		e.notes(c).Printf("%s: %s; %s\n", f.Place(), f.Message, f.Fix)
 	}
+	own := func(old []byte) bool {
+		return accessor.Generated(old) && (accessor.MadeOf(old) == "" || accessor.MadeOf(old) == filepath.ToSlash(made.Dir))
+	}
 	for _, at := range slices.Sorted(maps.Keys(made.Files)) {
-		if err := plan.Make(e.disk, at, made.Files[at], accessor.Generated); err != nil {
+		for _, other := range plan.Writes {
+			if other.Path == at && !bytes.Equal(other.New, made.Files[at]) {
+				return project.Usage("%s would be written for %s and for %s; give one of them a package or a folder of its own", at, accessor.MadeOf(other.New), made.Dir)
+			}
+		}
+		if err := plan.Make(e.disk, at, made.Files[at], own); err != nil {
 			return err
 		}
 	}
