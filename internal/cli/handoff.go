@@ -184,10 +184,18 @@ func (e *env) takeback(_ context.Context, c *cli.Command) error {
 	}
 	returned := []exchange.Returned{}
 	stopped := false
+	var failure error
 	for _, path := range paths {
 		t, err := e.takeOne(c, path, args[1:])
-		if err != nil {
+		switch {
+		case errors.Is(err, files.ErrStopped):
 			return err
+		case err != nil: // the others are taken all the same
+			if failure != nil {
+				e.say(failure)
+			}
+			failure = err
+			continue
 		}
 		returned = append(returned, t.Returned...)
 		stopped = stopped || slices.ContainsFunc(t.Returned, func(r exchange.Returned) bool { return r.What == "conflict" || r.What == "refused" })
@@ -200,10 +208,10 @@ func (e *env) takeback(_ context.Context, c *cli.Command) error {
 			return err
 		}
 	}
-	if stopped {
+	if failure == nil && stopped {
 		return statusError(failed)
 	}
-	return nil
+	return failure
 }
 
 // takeOne merges one file.
