@@ -50,7 +50,7 @@ var floors = [][]string{
 	{"accessor/*"},
 	{"accessor/all"},
 	{"project", "demo"},
-	{"project/stage", "work/level/memory", "work/level/service"},
+	{"project/screens", "work/level/memory", "work/level/service"},
 	{"work/*"},
 	{"work/check", "work/begin"}, // runs what other jobs find; makes what they make
 	{"live"},

@@ -12,7 +12,7 @@ import (
 
 	"zelvik/culture"
 	"zelvik/files"
-	"zelvik/project/stage"
+	"zelvik/project/screens"
 	"zelvik/screen"
 	"zelvik/screen/layout"
 	"zelvik/screen/paint"
@@ -84,7 +84,7 @@ func (e *env) draw(_ context.Context, c *cli.Command) error {
 	if len(paths) == 0 {
 		return errNoScreens
 	}
-	s, err := stage.New(e.disk, config)
+	s, err := screens.New(e.disk, config)
 	if err != nil {
 		return err
 	}
@@ -134,7 +134,7 @@ func (e *env) draw(_ context.Context, c *cli.Command) error {
 }
 
 // drawJobs lists the pictures to draw, as the options limit them.
-func drawJobs(c *cli.Command, s *stage.Stage, paths []string, tags []culture.Tag) ([]job, error) {
+func drawJobs(c *cli.Command, s *screens.Screens, paths []string, tags []culture.Tag) ([]job, error) {
 	var jobs []job
 	names := pictureNames{}
 	for _, path := range paths {
@@ -209,7 +209,7 @@ func drawOptions(c *cli.Command) (paint.Options, error) {
 // job is one picture to draw: a screen in one culture on one device, or a sheet.
 type job struct {
 	screen   *screen.Screen
-	texts    *stage.Texts
+	texts    *screens.Texts
 	cultures []culture.Tag
 	device   screen.Device
 	name     string

@@ -14,7 +14,7 @@ import (
 	"zelvik/files"
 	"zelvik/format/all"
 	"zelvik/project"
-	"zelvik/project/stage"
+	"zelvik/project/screens"
 	"zelvik/screen"
 	"zelvik/screen/layout"
 	"zelvik/screen/paint"
@@ -114,23 +114,23 @@ func (e *env) pictures(c *cli.Command, plan *files.Plan) (func(tag culture.Tag, 
 		*screen.Screen
 		source layout.Source
 	}
-	show, err := stage.New(e.disk, config)
+	show, err := screens.New(e.disk, config)
 	if err != nil {
 		return nil, err
 	}
-	var screens []opened
+	var list []opened
 	for _, path := range paths {
 		s, texts, err := show.Open(path)
 		if err != nil {
 			return nil, err
 		}
-		screens = append(screens, opened{s, texts.Source()})
+		list = append(list, opened{s, texts.Source()})
 	}
 	setter := show.Setter()
 	drawn, names := map[string]bool{}, pictureNames{}
 	return func(tag culture.Tag, keys []string) (map[string][]string, error) {
 		shown := map[string][]string{}
-		for _, s := range screens {
+		for _, s := range list {
 			on := slices.DeleteFunc(s.Keys(), func(key string) bool { return !slices.Contains(keys, key) })
 			if len(on) == 0 {
 				continue

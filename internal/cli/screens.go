@@ -7,7 +7,7 @@ import (
 	"github.com/urfave/cli/v3"
 
 	"zelvik/project"
-	"zelvik/project/stage"
+	"zelvik/project/screens"
 )
 
 var errNoScreens = errors.New("draw needs a screen; for example: zelvik draw screens/booking.yaml --out pictures")
@@ -34,6 +34,6 @@ func (e *env) screenFiles(c *cli.Command, args []string) (*project.Config, []str
 	if len(args) > 0 {
 		return config, args, nil
 	}
-	list, err := stage.Files(e.disk, config)
+	list, err := screens.Files(e.disk, config)
 	return config, list, err
 }

@@ -12,7 +12,7 @@ import (
 	"zelvik/finding"
 	"zelvik/internal/terminal"
 	"zelvik/project"
-	"zelvik/project/stage"
+	"zelvik/project/screens"
 	"zelvik/verify"
 	"zelvik/work/check"
 )
@@ -36,7 +36,7 @@ func (e *env) verify(_ context.Context, c *cli.Command) error {
 	if err != nil {
 		return err
 	}
-	w, screens, err := e.workspace(c)
+	w, drawn, err := e.workspace(c)
 	if err != nil {
 		return err
 	}
@@ -44,17 +44,17 @@ func (e *env) verify(_ context.Context, c *cli.Command) error {
 	if err != nil {
 		return err
 	}
-	o := check.Options{Screens: screens, Code: e.folders(c.Args().Slice(), w.Config.Dir())}
+	o := check.Options{Screens: drawn, Code: e.folders(c.Args().Slice(), w.Config.Dir())}
 	if o.Cultures, err = cultures(c); err != nil {
 		return err
 	}
 	if c.Args().Len() == 0 {
-		if o.Screens, err = stage.Files(e.disk, w.Config); err != nil {
+		if o.Screens, err = screens.Files(e.disk, w.Config); err != nil {
 			return err
 		}
 		o.Found = len(w.Config.Screens) == 0
 	}
-	o.Alone = len(screens) > 0 && len(screens) == c.Args().Len()
+	o.Alone = len(drawn) > 0 && len(drawn) == c.Args().Len()
 	o.Accessors = slices.ContainsFunc(o.Code, func(folder string) bool { return filepath.Clean(folder) == filepath.Clean(w.Config.Dir()) }) // the whole project
 	result, err := check.Verify(w, o)
 	if err != nil {

@@ -9,7 +9,7 @@ import (
 	"zelvik/culture"
 	"zelvik/finding"
 	"zelvik/project"
-	"zelvik/project/stage"
+	"zelvik/project/screens"
 	"zelvik/verify"
 	"zelvik/work/generate"
 	"zelvik/work/refer"
@@ -43,7 +43,7 @@ func Verify(w *project.Workspace, o Options) (*verify.Result, error) {
 	}
 	var found []finding.Finding
 	if len(o.Screens) > 0 {
-		show, err := stage.New(w.Disk, w.Config)
+		show, err := screens.New(w.Disk, w.Config)
 		if err != nil {
 			return nil, err
 		}

@@ -12,7 +12,7 @@ import (
 	"zelvik/culture"
 	"zelvik/files"
 	"zelvik/project"
-	"zelvik/project/stage"
+	"zelvik/project/screens"
 	"zelvik/toolkit/all"
 	"zelvik/verify"
 )
@@ -126,7 +126,7 @@ func (s *Survey) beside(disk *files.Disk, dir string) error {
 		case d.Type().IsRegular():
 			if kind, of := other(filepath.ToSlash(at)); kind != "" {
 				s.Others = append(s.Others, Other{at, kind, of})
-			} else if stage.Named(disk, at) {
+			} else if screens.Named(disk, at) {
 				s.Others = append(s.Others, Other{at, "screen", "Zelvik"})
 			}
 		}

@@ -1,6 +1,6 @@
-// Package stage shows screens with the texts of a project: its families, each read
+// Package screens shows screens with the texts of a project: its families, each read
 // once, and its fonts.
-package stage
+package screens
 
 import (
 	"bytes"
@@ -27,9 +27,9 @@ import (
 	"zelvik/screen/text"
 )
 
-// Stage is what screens are shown with: the configuration, its fonts, and the
+// Screens is what screens are shown with: the configuration, its fonts, and the
 // families, each read once.
-type Stage struct {
+type Screens struct {
 	disk     *files.Disk
 	config   *project.Config
 	fonts    *text.Fonts
@@ -43,9 +43,9 @@ type Texts struct {
 	growth   growth.Measured
 }
 
-// New makes a stage. Fonts that are not there are an error.
-func New(disk *files.Disk, config *project.Config) (*Stage, error) {
-	s := &Stage{disk: disk, config: config, fonts: &text.Fonts{}, families: map[string]*Texts{}}
+// New prepares the screens of a project. Fonts that are not there are an error.
+func New(disk *files.Disk, config *project.Config) (*Screens, error) {
+	s := &Screens{disk: disk, config: config, fonts: &text.Fonts{}, families: map[string]*Texts{}}
 	for _, pattern := range config.Fonts {
 		if pattern == "system" {
 			s.fonts.System = true
@@ -73,8 +73,8 @@ func New(disk *files.Disk, config *project.Config) (*Stage, error) {
 	return s, nil
 }
 
-// Setter makes a setter with the fonts of the stage.
-func (s *Stage) Setter() *text.Setter { return text.NewSetter(s.fonts) }
+// Setter makes a setter with the fonts of the project.
+func (s *Screens) Setter() *text.Setter { return text.NewSetter(s.fonts) }
 
 // Files returns the screen files of a configuration; where it names none, those that
 // are found below its folder.
@@ -123,7 +123,7 @@ func Named(disk *files.Disk, at string) bool {
 }
 
 // Open reads a screen and the families its texts come from.
-func (s *Stage) Open(path string) (*screen.Screen, *Texts, error) {
+func (s *Screens) Open(path string) (*screen.Screen, *Texts, error) {
 	data, err := s.disk.Read(path)
 	if err != nil {
 		return nil, nil, err
@@ -150,7 +150,7 @@ func (s *Stage) Open(path string) (*screen.Screen, *Texts, error) {
 	return read, known, known.has(read)
 }
 
-func (s *Stage) load(places []string) (*Texts, error) {
+func (s *Screens) load(places []string) (*Texts, error) {
 	families, err := project.Families(places, project.Options{Disk: s.disk, Source: s.config.Source})
 	if err != nil {
 		return nil, err
@@ -265,7 +265,7 @@ func (t *Texts) shown(key string, tag culture.Tag, arguments map[string]string) 
 
 // Each does something for numbers from 0 on both cores, with a setter for each
 // worker.
-func (s *Stage) Each(n int, do func(i int, setter *text.Setter) error) error {
+func (s *Screens) Each(n int, do func(i int, setter *text.Setter) error) error {
 	var group errgroup.Group
 	var mutex sync.Mutex
 	next := 0
@@ -292,7 +292,7 @@ func (s *Stage) Each(n int, do func(i int, setter *text.Setter) error) error {
 // Verify lays screens out in cultures, all where none are named, and gives what
 // is wrong with them. A screen that cannot be shown is an error, or a finding if the
 // screens were found rather than named.
-func (s *Stage) Verify(paths []string, tags []culture.Tag, found bool) ([]finding.Finding, error) {
+func (s *Screens) Verify(paths []string, tags []culture.Tag, found bool) ([]finding.Finding, error) {
 	var screens []*screen.Screen
 	var shown []*Texts
 	var left []finding.Finding
