@@ -131,9 +131,6 @@ type AccessorConfig struct {
 	// Binding and Cases add the file for the platform's interfaces, and tests.
 	Binding bool `yaml:"binding"`
 	Cases   bool `yaml:"cases"`
-	// Command is the command that generates the set where it is none of the
-	// configuration's, which zelvik accessors alone generates.
-	Command string `yaml:"-"`
 }
 
 // VerifyConfig says how findings are judged.

@@ -105,7 +105,7 @@ func accessorSets(c *cli.Command, w *project.Workspace) ([]project.AccessorConfi
 	}
 	return []project.AccessorConfig{{
 		Language: c.String("language"), Package: c.String("package"), Type: c.String("type"), Out: c.String("out"),
-		Visibility: c.String("visibility"), Texts: c.String("texts"), Binding: c.Bool("binding"), Cases: c.Bool("cases"), Command: asGiven(c),
+		Visibility: c.String("visibility"), Texts: c.String("texts"), Binding: c.Bool("binding"), Cases: c.Bool("cases"),
 	}}, nil
 }
 
@@ -130,7 +130,11 @@ func asGiven(c *cli.Command) string {
 
 // generate adds the files of a set to the plan.
 func (e *env) generate(c *cli.Command, w *project.Workspace, set project.AccessorConfig, plan *files.Plan) error {
-	made, err := generate.For(w, set)
+	command := generate.Configured
+	if c.String("language") != "" {
+		command = asGiven(c)
+	}
+	made, err := generate.For(w, set, command)
 	if err != nil {
 		return err
 	}

@@ -26,7 +26,7 @@ func TestDesks(t *testing.T) {
 	sets := generate.Sets(w)
 	require.Len(t, sets, 8)
 	for _, set := range sets {
-		made, err := generate.For(w, set)
+		made, err := generate.For(w, set, generate.Configured)
 		require.NoError(t, err)
 		for at, data := range made.Files {
 			write(t, at, string(data))

@@ -2,7 +2,6 @@ package generate
 
 import (
 	"bytes"
-	"cmp"
 	"errors"
 	"fmt"
 	"maps"
@@ -36,8 +35,12 @@ var typeName = sync.OnceValue(func() *regexp.Regexp {
 	return regexp.MustCompile(`^[A-Z][A-Za-z0-9]*$`)
 })
 
-// For generates a set of accessors; set.Out is a folder as it is written.
-func For(w *project.Workspace, set project.AccessorConfig) (*Accessors, error) {
+// Configured is the command that generates the sets of the configuration.
+const Configured = "zelvik accessors"
+
+// For generates a set of accessors; set.Out is a folder as it is written, and command the
+// command that generates them again.
+func For(w *project.Workspace, set project.AccessorConfig, command string) (*Accessors, error) {
 	language, options, err := options(set)
 	if err != nil {
 		return nil, err
@@ -64,7 +67,7 @@ func For(w *project.Workspace, set project.AccessorConfig) (*Accessors, error) {
 	if _, err := family.Restore(); err != nil {
 		return nil, err
 	}
-	options.From, options.Command = filepath.ToSlash(family.Dir), cmp.Or(set.Command, "zelvik accessors")
+	options.From, options.Command = filepath.ToSlash(family.Dir), command
 	record, err := w.Record(family)
 	if err != nil {
 		return nil, err
@@ -162,7 +165,7 @@ func Stale(w *project.Workspace) ([]finding.Finding, error) {
 		if !w.Disk.IsDir(set.Out) {
 			continue
 		}
-		made, err := For(w, set)
+		made, err := For(w, set, Configured)
 		var damage *files.Error
 		if errors.As(err, &damage) {
 			continue // the rule file-damaged tells
