@@ -6,12 +6,13 @@ import (
 	"os"
 	"os/exec"
 	"path/filepath"
+	"strings"
+	"sync"
 	"testing"
 
 	"github.com/stretchr/testify/require"
 
 	"zelvik/demo"
-	_ "zelvik/internal/cli" // so that results are not kept when the program changes
 )
 
 // Program is the path of the built program, once Main has begun.
@@ -43,9 +44,27 @@ type Result struct {
 	Status         int
 }
 
+// depend makes the results of the tests depend on the program's sources: the go command
+// keeps results while no file changes that a test looked at, and does not know what the
+// build of the program looked at.
+var depend = sync.OnceFunc(func() {
+	_ = filepath.WalkDir(filepath.Join("..", ".."), func(at string, d os.DirEntry, err error) error {
+		switch name := filepath.Base(at); {
+		case err != nil:
+			return nil
+		case d.IsDir() && (name == ".git" || name == "testdata" || name == "docs" || name == "bench"):
+			return filepath.SkipDir
+		case !d.IsDir() && !strings.HasSuffix(name, "_test.go"):
+			_, _ = os.Stat(at)
+		}
+		return nil
+	})
+})
+
 // Run runs the program in a folder.
 func Run(t *testing.T, dir string, args ...string) Result {
 	t.Helper()
+	depend()
 	command := exec.Command(Program, args...)
 	command.Dir = dir
 	var out, problems bytes.Buffer
