@@ -113,10 +113,10 @@ func (b *batch) open(h *home) error {
 	if err := os.MkdirAll(h.dir, 0o777); err != nil {
 		return err
 	}
-	fresh, err := b.session.take(h.dir)
+	fresh, err := b.session.lock(h.dir)
 	if (errors.Is(err, fs.ErrPermission) || readOnly(err)) && len(h.files) == 1 {
 		h.dir = filepath.Dir(h.files[0].target)
-		fresh, err = b.session.take(h.dir)
+		fresh, err = b.session.lock(h.dir)
 	}
 	if err != nil {
 		return err

@@ -51,16 +51,16 @@ func (s *Session) Hold(dir string) error {
 	if err != nil {
 		return ReadError(dir, err)
 	}
-	_, err = s.take(home)
+	_, err = s.lock(home)
 	if errors.Is(err, fs.ErrPermission) || errors.Is(err, fs.ErrNotExist) || readOnly(err) {
 		return nil
 	}
 	return err
 }
 
-// take locks a folder and finishes what was left in it; fresh says that the
+// lock locks a folder and finishes what was left in it; fresh says that the
 // session did not have the lock before.
-func (s *Session) take(home string) (fresh bool, err error) {
+func (s *Session) lock(home string) (fresh bool, err error) {
 	if fresh, err = s.acquire(home); !fresh || err != nil {
 		return fresh, err
 	}

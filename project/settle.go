@@ -31,23 +31,23 @@ func (f *Family) settle(o Options) {
 		good = append(good, file)
 	}
 	f.settleForm(good)
-	var held []Holding
+	var holdings []Holding
 	for _, file := range good {
-		held = append(held, f.Holdings(file)...)
+		holdings = append(holdings, f.Holdings(file)...)
 	}
-	slices.SortStableFunc(held, func(a, b Holding) int {
+	slices.SortStableFunc(holdings, func(a, b Holding) int {
 		x, y := a.Catalog.Culture, b.Catalog.Culture
 		return cmp.Or(compareBool(y == f.Source, x == f.Source),
 			compareBool(b.source && b.File.Location.Culture == f.Source, a.source && a.File.Location.Culture == f.Source), compareBool(b.File.Location.Neutral, a.File.Location.Neutral),
 			newer(a, b),
 			cmp.Compare(x, y), cmp.Compare(a.File.Path, b.File.Path))
 	})
-	f.stateless = f.Format.Holds.OptionalStates && !slices.ContainsFunc(held, func(h Holding) bool {
+	f.stateless = f.Format.Holds.OptionalStates && !slices.ContainsFunc(holdings, func(h Holding) bool {
 		return slices.ContainsFunc(h.Catalog.Entries, func(e catalog.Entry) bool { return e.State != catalog.Unstated })
 	})
 	f.Files, f.Members, f.Twins = nil, nil, nil
 	var twins []*File
-	for _, h := range held {
+	for _, h := range holdings {
 		tag := h.Catalog.Culture
 		if o.Cultures != nil && tag != f.Source && !Answers(tag, o.Cultures) {
 			continue
@@ -132,7 +132,7 @@ type Holding struct {
 // file's name and the family's source where the file does not state them.
 func (f *Family) Holdings(file *File) []Holding {
 	catalogs := file.Catalogs()
-	var held []Holding
+	var holdings []Holding
 	for i, c := range catalogs {
 		bilingual := file.Format.Holds.Bilingual
 		switch {
@@ -148,18 +148,18 @@ func (f *Family) Holdings(file *File) []Holding {
 		default:
 			c.Culture = cmp.Or(c.Culture, f.Source)
 		}
-		held = append(held, Holding{file, c, bilingual && i == 0})
+		holdings = append(holdings, Holding{file, c, bilingual && i == 0})
 	}
-	if len(held) == 2 && held[0].source && held[1].Catalog.Culture == f.Source { // what stands beside a source is that source, with its plurals
-		own := &catalog.Catalog{Culture: f.Source, Entries: slices.Clone(held[0].Catalog.Entries)}
+	if len(holdings) == 2 && holdings[0].source && holdings[1].Catalog.Culture == f.Source { // what stands beside a source is that source, with its plurals
+		own := &catalog.Catalog{Culture: f.Source, Entries: slices.Clone(holdings[0].Catalog.Entries)}
 		for i := range own.Entries {
-			if e := held[1].Catalog.Find(own.Entries[i].ID()); e != nil && !e.Message.Empty() {
+			if e := holdings[1].Catalog.Find(own.Entries[i].ID()); e != nil && !e.Message.Empty() {
 				own.Entries[i].Message = e.Message
 			}
 		}
 		return []Holding{{file, own, true}}
 	}
-	return held
+	return holdings
 }
 
 // newer puts the source that was extracted last first, of those that stand beside

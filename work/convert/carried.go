@@ -10,11 +10,11 @@ import (
 	"zelvik/project"
 )
 
-// carry returns what is held as the target can hold it, see carried.
-func (w *writer) carry(held []project.Holding) ([]project.Holding, []catalog.Loss) {
-	out := slices.Clone(held)
+// carry returns what the files hold as the target can hold it, see carried.
+func (w *writer) carry(holdings []project.Holding) ([]project.Holding, []catalog.Loss) {
+	out := slices.Clone(holdings)
 	var losses []catalog.Loss
-	for i, h := range held {
+	for i, h := range holdings {
 		var more []catalog.Loss
 		out[i].Catalog, more = w.carried(h.Catalog, h.File.Format)
 		for j := range more {

@@ -55,9 +55,9 @@ func File(file *project.File, target *format.Format, out string, o project.Optio
 	if f.Source = o.Source; f.Source == "" {
 		f.Source = f.GuessSource()
 	}
-	held := f.Holdings(file)
+	holdings := f.Holdings(file)
 	if file.Format.Name == target.Name && !respelled(file.Format, target) {
-		tag := cmp.Or(place.Culture, held[len(held)-1].Catalog.Culture)
+		tag := cmp.Or(place.Culture, holdings[len(holdings)-1].Catalog.Culture)
 		c.copy(file, target, tag, out)
 		if file.Companion != nil && out != "-" {
 			c.copy(file.Companion, target.Companion, tag, beside(out, target.Companion))
@@ -76,8 +76,8 @@ func File(file *project.File, target *format.Format, out string, o project.Optio
 	if err != nil {
 		return nil, err
 	}
-	source := held[0].Catalog
-	for _, h := range held {
+	source := holdings[0].Catalog
+	for _, h := range holdings {
 		ledger.Restore(h.Catalog, h.File.Format)
 		if h.Catalog == source {
 			source.Complete(nil)
@@ -89,11 +89,11 @@ func File(file *project.File, target *format.Format, out string, o project.Optio
 	if wanted == "" && len(o.Cultures) == 1 {
 		wanted = o.Cultures[0]
 	}
-	chosen, err := choose(file, held, target, wanted, o.Cultures)
+	chosen, err := choose(file, holdings, target, wanted, o.Cultures)
 	if err != nil {
 		return nil, err
 	}
-	if len(held) == 1 && place.Culture != "" {
+	if len(holdings) == 1 && place.Culture != "" {
 		chosen[0].Catalog.Culture = place.Culture
 	}
 	companionPath := ""
@@ -104,38 +104,38 @@ func File(file *project.File, target *format.Format, out string, o project.Optio
 	if last := chosen[len(chosen)-1].Catalog; last == source || len(chosen) > 1 {
 		source = nil
 	}
-	w.take(w.compose(chosen, source, out, companionPath))
+	w.include(w.compose(chosen, source, out, companionPath))
 	return c, nil
 }
 
 // choose picks the catalogs of a file that go into one file of the target.
-func choose(file *project.File, held []project.Holding, target *format.Format, wanted culture.Tag, asked []culture.Tag) ([]project.Holding, error) {
-	if len(held) == 1 {
-		return held, nil
+func choose(file *project.File, holdings []project.Holding, target *format.Format, wanted culture.Tag, asked []culture.Tag) ([]project.Holding, error) {
+	if len(holdings) == 1 {
+		return holdings, nil
 	}
 	if target.Holds.Many {
-		return slices.DeleteFunc(slices.Clone(held), func(h project.Holding) bool {
-			return h != held[0] && asked != nil && !project.Answers(h.Catalog.Culture, asked)
+		return slices.DeleteFunc(slices.Clone(holdings), func(h project.Holding) bool {
+			return h != holdings[0] && asked != nil && !project.Answers(h.Catalog.Culture, asked)
 		}), nil
 	}
 	var one *project.Holding
-	for i := range held {
-		if held[i].Catalog.Culture == wanted {
-			one = &held[i]
+	for i := range holdings {
+		if holdings[i].Catalog.Culture == wanted {
+			one = &holdings[i]
 		}
 	}
-	if one == nil && len(held) == 2 && (file.Format.Holds.Bilingual || target.Holds.Bilingual) {
-		one = &held[1]
+	if one == nil && len(holdings) == 2 && (file.Format.Holds.Bilingual || target.Holds.Bilingual) {
+		one = &holdings[1]
 	}
 	if one == nil {
 		var have []string
-		for _, h := range held {
+		for _, h := range holdings {
 			have = append(have, string(h.Catalog.Culture))
 		}
-		return nil, project.Usage("%s holds %d cultures (%s); name one with --cultures, or a folder with --out to write them all", file.Path, len(held), strings.Join(have, ", "))
+		return nil, project.Usage("%s holds %d cultures (%s); name one with --cultures, or a folder with --out to write them all", file.Path, len(holdings), strings.Join(have, ", "))
 	}
-	if target.Holds.Bilingual && one.Catalog != held[0].Catalog {
-		return []project.Holding{held[0], *one}, nil
+	if target.Holds.Bilingual && one.Catalog != holdings[0].Catalog {
+		return []project.Holding{holdings[0], *one}, nil
 	}
 	return []project.Holding{*one}, nil
 }
@@ -218,9 +218,9 @@ func convertFamily(c *Conversion, family *project.Family, target *format.Format,
 		source = m.Catalog
 	}
 	w := &writer{conversion: c, target: target}
-	held := make([]project.Holding, len(family.Members))
+	holdings := make([]project.Holding, len(family.Members))
 	for i, m := range family.Members {
-		held[i] = project.Holding{File: family.Files[i], Catalog: m.Catalog}
+		holdings[i] = project.Holding{File: family.Files[i], Catalog: m.Catalog}
 	}
 	var jobs []func() *result
 	if target.Holds.Many {
@@ -232,7 +232,7 @@ func convertFamily(c *Conversion, family *project.Family, target *format.Format,
 				w.target = target
 			}
 		}
-		jobs = append(jobs, func() *result { return w.compose(held, nil, path, "") })
+		jobs = append(jobs, func() *result { return w.compose(holdings, nil, path, "") })
 	}
 	for i, m := range family.Members {
 		if target.Holds.Many {
@@ -245,13 +245,13 @@ func convertFamily(c *Conversion, family *project.Family, target *format.Format,
 			companionPath = filepath.FromSlash(target.Companion.Path(filepath.ToSlash(out), table, m.Culture, isSource))
 		}
 		switch {
-		case isSource && target.Holds.Bilingual && !target.Template && len(held) > 1:
+		case isSource && target.Holds.Bilingual && !target.Template && len(holdings) > 1:
 		case isSource || source == nil:
-			jobs = append(jobs, func() *result { return w.compose(held[i:i+1], nil, path, companionPath) })
+			jobs = append(jobs, func() *result { return w.compose(holdings[i:i+1], nil, path, companionPath) })
 		case target.Holds.Bilingual:
-			jobs = append(jobs, func() *result { return w.compose([]project.Holding{held[0], held[i]}, nil, path, "") })
+			jobs = append(jobs, func() *result { return w.compose([]project.Holding{holdings[0], holdings[i]}, nil, path, "") })
 		default:
-			jobs = append(jobs, func() *result { return w.compose(held[i:i+1], source, path, companionPath) })
+			jobs = append(jobs, func() *result { return w.compose(holdings[i:i+1], source, path, companionPath) })
 		}
 	}
 	layouts := map[string]bool{}
@@ -269,7 +269,7 @@ func convertFamily(c *Conversion, family *project.Family, target *format.Format,
 				return project.Usage("two families would be written to %s; convert them one by one", r.path)
 			}
 		}
-		w.take(r)
+		w.include(r)
 	}
 	return nil
 }
@@ -320,11 +320,11 @@ func (w *writer) compose(from []project.Holding, source *catalog.Catalog, path, 
 	r := &result{file: from[0].File, culture: last.Catalog.Culture, path: path, companionPath: companionPath, entries: len(last.Catalog.Entries)}
 	layout := make(chan []catalog.Loss, 1)
 	go func() { layout <- layoutLosses(from, source) }()
-	held, losses := w.carry(from)
+	holdings, losses := w.carry(from)
 	heldSource, _ := w.carried(source, from[0].File.Format)
-	last = held[len(held)-1]
+	last = holdings[len(holdings)-1]
 	reading := make(chan *sample, 1)
-	go func() { reading <- w.sampled(held, heldSource, companionPath != "") }()
+	go func() { reading <- w.sampled(holdings, heldSource, companionPath != "") }()
 	var more []catalog.Loss
 	if len(from) > 1 {
 		r.culture = ""
@@ -333,7 +333,7 @@ func (w *writer) compose(from []project.Holding, source *catalog.Catalog, path, 
 			if i > 0 && h.File != from[i-1].File {
 				r.more++
 			}
-			catalogs[i] = held[i].Catalog
+			catalogs[i] = holdings[i].Catalog
 			r.entries = max(r.entries, len(h.Catalog.Entries))
 		}
 		if w.target.Holds.Bilingual {
@@ -349,7 +349,7 @@ func (w *writer) compose(from []project.Holding, source *catalog.Catalog, path, 
 		losses = append(losses, more...)
 	}
 	told := slices.Clone(losses) // which are put together further on
-	r.check = func() error { return w.readBack(held, <-reading, r, told) }
+	r.check = func() error { return w.readBack(holdings, <-reading, r, told) }
 	if l := <-layout; l != nil {
 		losses = append(losses, l...)
 	} else if len(r.companion) > 0 && mixed(last.Catalog) {
@@ -379,7 +379,7 @@ func (w *writer) compose(from []project.Holding, source *catalog.Catalog, path, 
 	return r
 }
 
-func (w *writer) take(r *result) {
+func (w *writer) include(r *result) {
 	c := w.conversion
 	c.Checks = append(c.Checks, r.check)
 	c.Add(r.path, nil, r.data)

@@ -60,7 +60,7 @@ func (c *Conversion) AddCulture(f *project.Family, made *catalog.Catalog, out st
 	}
 	r := wr.compose(from, src, path, companion)
 	r.losses = nil // it is in the same format and loses nothing that is shown
-	wr.take(r)
+	wr.include(r)
 	return nil
 }
 
@@ -81,7 +81,7 @@ func (c *Conversion) addLike(f *project.Family, file *project.File, source, made
 		return false, err
 	}
 	again, _ := f.Format.Parse(data)
-	if held := again.Catalogs(); len(held) != 1 || held[0].Culture != "" && held[0].Culture != made.Culture {
+	if holdings := again.Catalogs(); len(holdings) != 1 || holdings[0].Culture != "" && holdings[0].Culture != made.Culture {
 		return false, nil
 	}
 	c.Add(path, nil, data)

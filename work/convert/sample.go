@@ -20,21 +20,21 @@ type sample struct {
 
 // sampled makes the sample of what is to be composed. It may run beside the
 // composing.
-func (w *writer) sampled(held []project.Holding, source *catalog.Catalog, companion bool) *sample {
+func (w *writer) sampled(holdings []project.Holding, source *catalog.Catalog, companion bool) *sample {
 	size := 0
-	for _, h := range held {
+	for _, h := range holdings {
 		size += len(h.Catalog.Entries)
 	}
 	if size <= whole || w.target.Name == "mo" {
 		return nil
 	}
-	s := &sample{catalogs: make([]*catalog.Catalog, len(held))}
+	s := &sample{catalogs: make([]*catalog.Catalog, len(holdings))}
 	odd, shapes := map[string]bool{}, format.NewShapes()
-	for i, h := range held {
+	for i, h := range holdings {
 		c := &catalog.Catalog{Culture: h.Catalog.Culture}
 		for j := range h.Catalog.Entries {
-			if e := &h.Catalog.Entries[j]; len(held) > 1 && odd[e.Key] || shapes.New(e) {
-				if c.Entries = append(c.Entries, *e); len(held) > 1 {
+			if e := &h.Catalog.Entries[j]; len(holdings) > 1 && odd[e.Key] || shapes.New(e) {
+				if c.Entries = append(c.Entries, *e); len(holdings) > 1 {
 					odd[e.Key] = true
 				}
 			}
@@ -42,7 +42,7 @@ func (w *writer) sampled(held []project.Holding, source *catalog.Catalog, compan
 		s.catalogs[i] = c
 	}
 	first := format.Made{Format: w.target}
-	if len(held) > 1 {
+	if len(holdings) > 1 {
 		first.Data, _ = w.target.Join(s.catalogs)
 	} else {
 		first.Data, _ = w.target.Compose(s.catalogs[0], format.Options{Source: source, Beside: companion})
@@ -62,13 +62,13 @@ func (s *sample) add(f *format.Format, data []byte) {
 }
 
 // readBack reads what was composed, or its sample, before it is placed.
-func (w *writer) readBack(held []project.Holding, s *sample, r *result, losses []catalog.Loss) error {
+func (w *writer) readBack(holdings []project.Holding, s *sample, r *result, losses []catalog.Loss) error {
 	if w.target.Name == "mo" {
 		return nil // written only; its writer reads it as a .po file
 	}
 	if s == nil {
 		s = &sample{made: []format.Made{{Format: w.target, Data: r.data}}}
-		for _, h := range held {
+		for _, h := range holdings {
 			s.catalogs = append(s.catalogs, h.Catalog)
 		}
 		s.add(w.target.Companion, r.companion)

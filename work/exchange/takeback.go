@@ -77,15 +77,15 @@ func Back(w *project.Workspace, file *project.File) (*Takeback, error) {
 	}
 	guest := &project.Family{Format: file.Format, Files: []*project.File{file}}
 	guest.Source = guest.GuessSource()
-	held := guest.Holdings(file)
-	if len(held) < 2 {
+	holdings := guest.Holdings(file)
+	if len(holdings) < 2 {
 		return nil, project.Usage("%s holds one culture; an exchange file has the source beside the translation", file.Path)
 	}
 	t := &Takeback{workspace: w, changes: map[*project.File][]format.Change{}}
-	if err := t.home(file, held); err != nil {
+	if err := t.home(file, holdings); err != nil {
 		return nil, err
 	}
-	for _, h := range held {
+	for _, h := range holdings {
 		if h.Catalog == t.asked {
 			continue
 		}
@@ -108,7 +108,7 @@ func Back(w *project.Workspace, file *project.File) (*Takeback, error) {
 // home finds the family that was handed out, and its source in the file: the one
 // of which most texts are with a translator, else of which most source texts are
 // those of the file, else most keys.
-func (t *Takeback) home(file *project.File, held []project.Holding) error {
+func (t *Takeback) home(file *project.File, holdings []project.Holding) error {
 	var best []int
 	var names []string
 	for _, f := range t.workspace.Families {
@@ -116,8 +116,8 @@ func (t *Takeback) home(file *project.File, held []project.Holding) error {
 		if source == nil {
 			continue
 		}
-		asked := held[0].Catalog
-		for _, h := range held {
+		asked := holdings[0].Catalog
+		for _, h := range holdings {
 			if h.Catalog.Culture == f.Source && !file.Format.Holds.Bilingual { // a table may have its columns in any order
 				asked = h.Catalog
 			}
@@ -136,7 +136,7 @@ func (t *Takeback) home(file *project.File, held []project.Holding) error {
 			if s.Message.Main().String() == asked.Entries[i].Message.Main().String() {
 				score[1]++
 			}
-			for _, h := range held {
+			for _, h := range holdings {
 				if handed(ledger, s.Key, h.Catalog.Culture) != "" {
 					score[0]++
 					break

@@ -186,7 +186,7 @@ func FillIn(ctx context.Context, w *project.Workspace, o DraftOptions) (*Draft, 
 				d.Faults = append(d.Faults, fmt.Sprintf("%s: %v", job.member.Culture, err))
 			}
 		}
-		d.take(w, r, o, job, found)
+		d.fill(w, r, o, job, found)
 	}
 	if err := r.edit(); err != nil {
 		return nil, err
@@ -323,8 +323,8 @@ func strange(text, source message.Message) (rune, bool) {
 	return 0, false
 }
 
-// take plans what was found and stands the rules, and tells what did not.
-func (d *Draft) take(w *project.Workspace, r *reconciliation, o DraftOptions, job drafting, found *findings) {
+// fill plans what was found and stands the rules, and tells what did not.
+func (d *Draft) fill(w *project.Workspace, r *reconciliation, o DraftOptions, job drafting, found *findings) {
 	f, m := job.family, job.member
 	source := f.SourceMember()
 	back := &catalog.Catalog{Culture: m.Culture}
