@@ -350,7 +350,7 @@ func Pascal(words []string) string {
 	return strings.ToUpper(name[:1]) + name[1:]
 }
 
-// Name returns members and parameters their names in a language. A reserved word
+// Name gives members and parameters their names in a language. A reserved word
 // (the language keeps it, or every type has it) gets Text after it; of clashing names the first in the order of
 // keys stays and the others get a number, and a finding says so.
 func (m *Model) Name(reserved map[string]bool, join, parameter func([]string) string) {

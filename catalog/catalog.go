@@ -197,7 +197,7 @@ func (c *Catalog) Resolve(e *Entry) (message.Message, bool) {
 	return message.Message{}, false
 }
 
-// Complete returns names, positions and types to all placeholders, from the
+// Complete gives names, positions and types to all placeholders, from the
 // source catalog where one is given (see message.Message.Complete).
 func (c *Catalog) Complete(source *Catalog) {
 	source.At("") // make the index before it is shared

@@ -164,7 +164,7 @@ func MustParse(text string) Tag {
 	return tag
 }
 
-// meant guesses the tag after a mistaken one: a country's code where a
+// meant guesses the tag behind a mistaken one: a country's code where a
 // language's belongs ("jp"), a language that is none before a good country
 // ("sh-CN"), letters in the wrong place.
 func meant(text string) Tag {

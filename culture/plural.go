@@ -89,7 +89,7 @@ type Relation struct {
 // row every relation.
 type Condition [][]Relation
 
-// Rule returns a category to the numbers for which its condition holds.
+// Rule gives a category to the numbers for which its condition holds.
 type Rule struct {
 	Category  string
 	Condition Condition

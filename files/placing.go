@@ -144,7 +144,7 @@ func (f *staged) across(root *os.Root) error {
 // nearPrefix names copies beside their places on another disk.
 const nearPrefix = ".zelvik-near-"
 
-// putBack returns the files that were replaced their old content, and removes
+// putBack gives the files that were replaced their old content, and removes
 // those that were new.
 func (b *batch) putBack() error {
 	var problems []error

@@ -14,7 +14,7 @@ import (
 // to files: it holds the locks of the folders that it changes, from the reading
 // of what is changed to the last renaming. Its methods may be called at once.
 type Session struct {
-	// Command is what others are reported that has the lock, such as "zelvik set".
+	// Command is what others are told has the lock, such as "zelvik set".
 	Command string
 	// Disk says where relative paths are.
 	Disk *Disk
@@ -148,7 +148,7 @@ func (s *Session) drop(home string) {
 	}
 }
 
-// Close returns all locks back.
+// Close gives up all locks.
 func (s *Session) Close() {
 	s.mu.Lock()
 	locks := s.locks
@@ -193,7 +193,7 @@ func (s *Session) Abort(most time.Duration) (unfinished bool) {
 	return false
 }
 
-// condition is reported when files were put into their places. It needs the mutex.
+// condition is signalled when files were put into their places. It needs the mutex.
 func (s *Session) condition() *sync.Cond {
 	if s.placed == nil {
 		s.placed = sync.NewCond(&s.mu)

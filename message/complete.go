@@ -66,7 +66,7 @@ func same(a, b *Placeholder) bool {
 	return a.Name == b.Name
 }
 
-// Complete returns every placeholder of the message both a name and a position,
+// Complete gives every placeholder of the message both a name and a position,
 // so that any syntax can spell it. Both come from the arguments of the source
 // message where it is given; what is still unnamed becomes arg1, arg2 by
 // position; what has no position is numbered in the order of appearance.

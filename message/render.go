@@ -97,7 +97,7 @@ func plainNumber(value string) bool {
 	return strings.Trim(value, "0123456789.-") == "" && value != ""
 }
 
-// withFraction returns a number so many fraction digits, cutting or filling.
+// withFraction gives a number so many fraction digits, cutting or filling.
 func withFraction(value string, digits int) string {
 	whole, fraction, _ := strings.Cut(value, ".")
 	if digits == 0 {

@@ -278,7 +278,7 @@ func (f *Family) neutralLanguage(file *File) culture.Tag {
 	return ""
 }
 
-// CompleteAll returns names, positions and types to the placeholders of all
+// CompleteAll gives names, positions and types to the placeholders of all
 // members, from the source. It runs once per family.
 func (f *Family) CompleteAll() {
 	source := f.SourceMember()

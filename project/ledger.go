@@ -427,7 +427,7 @@ func (r *Record) Turn(f *Family, key string) {
 	r.Put(line)
 }
 
-// Recall returns the families what their ledgers know: names of placeholders, and
+// Recall gives the families what their ledgers know: names of placeholders, and
 // states of translations. It runs before anything looks at the texts, and
 // completes them (see CompleteAll).
 func (w *Workspace) Recall() error {

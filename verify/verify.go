@@ -114,7 +114,7 @@ type Result struct {
 	Summary  Summary           `json:"summary"`
 }
 
-// Severities returns rules another severity; finding.Never turns one off.
+// Severities gives rules another severity; finding.Never turns one off.
 type Severities map[string]finding.Severity
 
 // Run applies all rules to the families, in parallel, and joins what was found

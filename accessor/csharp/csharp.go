@@ -1,6 +1,5 @@
 // Package csharp spells accessors in C# 6 and later: one class with the members,
-// the switch, and the texts, with nothing but the base class library after
-// them.
+// the switch, and the texts, on nothing but the base class library.
 package csharp
 
 import (

@@ -1,5 +1,5 @@
 // Package golang spells accessors in Go: one type with the members, the switch,
-// and the texts, with nothing but the standard library after them.
+// and the texts, on nothing but the standard library.
 package golang
 
 import (

@@ -1,5 +1,5 @@
 // Package java spells accessors in Java 11 and later: one class with the
-// members, the switch, and the texts, with nothing but the JDK after them.
+// members, the switch, and the texts, on nothing but the JDK.
 package java
 
 import (

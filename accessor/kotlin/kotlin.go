@@ -1,6 +1,6 @@
 // Package kotlin spells accessors in Kotlin for the JVM and Android: one class
-// with the members, the switch, and the texts, with nothing but the standard
-// library and the JDK after them.
+// with the members, the switch, and the texts, on nothing but the standard
+// library and the JDK.
 package kotlin
 
 import (

@@ -1,5 +1,5 @@
 // Package swift spells accessors in Swift 5.7 and later: one class with the
-// members, the switch, and the texts, with nothing but Foundation after them.
+// members, the switch, and the texts, on nothing but Foundation.
 package swift
 
 import (

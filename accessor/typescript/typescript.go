@@ -1,6 +1,5 @@
 // Package typescript spells accessors in TypeScript (ES2022 modules): a class
-// with the members, the switch, and the texts, with nothing but Intl after
-// them.
+// with the members, the switch, and the texts, on nothing but Intl.
 package typescript
 
 import (

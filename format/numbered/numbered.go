@@ -91,7 +91,7 @@ var usual = [][]string{
 	{culture.One, culture.Two, culture.Few, culture.Many, culture.Other}, culture.Categories,
 }
 
-// Own returns a form to each category that whole numbers reach, in CLDR's order.
+// Own gives a form to each category that whole numbers reach, in CLDR's order.
 func Own(tag culture.Tag) Forms {
 	if f, ok := known.Load(tag); ok {
 		return f.(Forms)

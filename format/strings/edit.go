@@ -33,7 +33,7 @@ func (e *editor) Find(c format.Change) (number, offset int) {
 }
 
 // Remove takes out an entry with its comments, and does not leave two blank
-// lines where one split the entries.
+// lines where one separated the entries.
 func (e *editor) Remove(i int, _ format.Change) error {
 	start, end, whole := e.Lines(e.slots[i].Begin(), e.slots[i].End())
 	if above := strings.TrimRight(e.Src[:max(start-1, 0)], " \t\r"); whole && strings.HasSuffix(above, "\n") &&
@@ -102,7 +102,7 @@ func (e *editor) note(s doc.Slot, note string) {
 	}
 }
 
-// Insert adds an entry after its neighbour, split from it as the others are.
+// Insert adds an entry after its neighbour, separated from it as the others are.
 func (e *editor) Insert(c format.Change, entry *catalog.Entry) error {
 	text := ""
 	if entry.Note != "" {

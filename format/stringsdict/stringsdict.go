@@ -85,8 +85,8 @@ func LocateIn(p, extension string) format.Location {
 	return location
 }
 
-// legacy returns the tag after the folder names of old systems, which Apple's still
-// read: English names of languages.
+// legacy returns the tag that a folder name of old systems stands for, which Apple's
+// still read: the English name of a language.
 func legacy(name string) string {
 	if tag, ok := culture.Called(name); ok {
 		return string(tag)

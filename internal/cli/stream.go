@@ -29,7 +29,7 @@ func (s *stream) Write(data []byte) (int, error) {
 	return len(data), nil
 }
 
-// File returns the file after the stream, nil where there is none.
+// File returns the file behind the stream, nil where there is none.
 func (s *stream) File() *os.File {
 	f, _ := s.w.(*os.File)
 	return f

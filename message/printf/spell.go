@@ -86,7 +86,7 @@ func (d *Dialect) Spell(p *message.Placeholder, numbered bool) (string, []messag
 	return text, p.Lost(d.Read(text))
 }
 
-// placed returns the format of a placeholder its percent sign, and its position
+// placed gives the format of a placeholder its percent sign, and its position
 // where it is to be numbered.
 func (d *Dialect) placed(p *message.Placeholder, numbered bool, format string) string {
 	switch {

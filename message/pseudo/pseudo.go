@@ -60,7 +60,7 @@ func StyleOf(tag culture.Tag) (Style, error) {
 	return sum, nil
 }
 
-// accents returns every Latin letter a look-alike that the embedded fonts have.
+// accents gives every Latin letter a look-alike that the embedded fonts have.
 var accents = strings.NewReplacer(
 	"a", "ä", "b", "ƀ", "c", "č", "d", "ď", "e", "ë", "f", "ƒ", "g", "ğ", "h", "ĥ", "i", "ï", "j", "ĵ", "k", "ķ", "l", "ļ", "m", "ɱ",
 	"n", "ñ", "o", "ö", "p", "þ", "q", "ʠ", "r", "ř", "s", "š", "t", "ť", "u", "ü", "v", "ṽ", "w", "ŵ", "x", "ẋ", "y", "ÿ", "z", "ž",
