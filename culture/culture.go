@@ -97,6 +97,19 @@ func (t Tag) Modern() Tag {
 	return t
 }
 
+// Language returns the code of the tag's language, of two that mean one the code that
+// Unicode prefers: nb for no, fil for tl (CLDR, languageAlias).
+func (t Tag) Language() string {
+	switch base := t.Base(); base {
+	case "no":
+		return "nb"
+	case "tl":
+		return "fil"
+	default:
+		return base
+	}
+}
+
 // UnknownError says that a tag is well formed or nearly so but names nothing.
 type UnknownError struct {
 	Tag string

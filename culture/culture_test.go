@@ -132,6 +132,17 @@ func TestMatch(t *testing.T) {
 	}
 }
 
+// Languages have two codes where one was withdrawn, or stands for several.
+func TestLanguageCodes(t *testing.T) {
+	for tag, want := range map[Tag]string{"no": "nb", "nb-NO": "nb", "nn": "nn", "tl-PH": "fil", "fil": "fil", "de-CH": "de"} {
+		assert.Equal(t, want, tag.Language(), tag)
+	}
+	for tag, old := range map[Tag]Tag{"he-IL": "iw-IL", "id": "in", "yi": "ji", "jv": "jv", "de": "de"} {
+		assert.Equal(t, old, tag.Withdrawn(), tag)
+		assert.Equal(t, tag, old.Modern(), old)
+	}
+}
+
 func TestNumbers(t *testing.T) {
 	for _, row := range []struct {
 		tag    Tag

@@ -163,23 +163,10 @@ func cases(f *Family, others []*Family) {
 	}
 }
 
-// language returns the code of a culture's language, of two that mean one the code that
-// Unicode prefers.
-func language(tag culture.Tag) string {
-	switch base := tag.Base(); base {
-	case "tl":
-		return "fil"
-	case "no":
-		return "nb"
-	default:
-		return base
-	}
-}
-
 // contradiction reports a file that states another culture than its name does.
 func (f *File) contradiction(stated culture.Tag) {
 	named := f.Location.Culture
-	if named == "" || stated == "" || stated == named || language(stated) == language(named) {
+	if named == "" || stated == "" || stated == named || stated.Language() == named.Language() {
 		return
 	}
 	f.Findings = append(f.Findings, finding.Finding{Rule: "file-misnamed", Severity: finding.Error, Path: f.Path,

@@ -224,13 +224,7 @@ func qtLanguages(preferred []culture.Tag) []culture.Tag {
 		}
 	}
 	for _, want := range preferred {
-		code := want.Modern().Base()
-		switch code {
-		case "no":
-			code = "nb"
-		case "tl":
-			code = "fil"
-		}
+		code := want.Modern().Language()
 		renamed := code != want.Base()
 		if renamed || !want.Modern().Known() {
 			add(want)
