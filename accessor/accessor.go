@@ -56,6 +56,8 @@ type Gone struct {
 type Language struct {
 	// Name is what --language takes; Title is for people.
 	Name, Title string
+	// Package is the package where none is asked for, "" where the language needs none.
+	Package string
 	// PackagePattern says in words what a package name looks like.
 	PackagePattern string
 	// ValidPackage reports whether a package name can be spelled.

@@ -20,6 +20,7 @@ import (
 var Language = &accessor.Language{
 	Name: "cpp", Title: "C++17",
 	Member:         accessor.Camel,
+	Package:        "app::text",
 	PackagePattern: "a namespace, such as app::text",
 	ValidPackage: func(name string) bool {
 		return regexp.MustCompile(`^[A-Za-z][A-Za-z0-9_]*(::[A-Za-z][A-Za-z0-9_]*)*$`).MatchString(name) &&

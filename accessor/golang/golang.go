@@ -23,6 +23,7 @@ import (
 var Language = &accessor.Language{
 	Name: "go", Title: "Go 1.21 and later",
 	Member:         accessor.Pascal,
+	Package:        "app/text",
 	PackagePattern: "a lower-case name or an import path that ends in one, such as app/text",
 	ValidPackage: func(name string) bool {
 		last := path.Base(name)

@@ -28,7 +28,7 @@ func (e *env) accessorsCommand() *cli.Command {
 		Description: "zelvik accessors res --language java --package app.text --out gen",
 		Flags: []cli.Flag{
 			&cli.StringFlag{Name: "language", Usage: "the `LANGUAGE` to generate: " + strings.Join(languages.Names(), ", ")},
-			&cli.StringFlag{Name: "package", Usage: "the package, namespace or module `NAME`"},
+			&cli.StringFlag{Name: "package", Usage: "the package, namespace or module `NAME`, such as app.text"},
 			&cli.StringFlag{Name: "type", Value: "Wording", Usage: "the `NAME` of the type with the members"},
 			&cli.StringFlag{Name: "visibility", Value: "public", Usage: "public, or internal to its package"},
 			&cli.StringFlag{Name: "texts", Value: "compiled", Usage: "compiled into the code, or bundles: files that the application loads"},

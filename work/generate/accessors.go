@@ -2,6 +2,7 @@ package generate
 
 import (
 	"bytes"
+	"cmp"
 	"errors"
 	"fmt"
 	"maps"
@@ -102,9 +103,7 @@ func options(set project.AccessorConfig) (*accessor.Language, accessor.Options, 
 	if set.Out == "" {
 		return nil, o, errors.New("accessors need --out FOLDER to write to")
 	}
-	if o.Package == "" && set.Language == "java" {
-		o.Package = "app.text"
-	}
+	o.Package = cmp.Or(o.Package, language.Package)
 	if !language.ValidPackage(o.Package) {
 		return nil, o, fmt.Errorf("%q is no package of %s; use %s", o.Package, language.Name, language.PackagePattern)
 	}
