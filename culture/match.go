@@ -1,5 +1,10 @@
 package culture
 
+import (
+	"slices"
+	"strings"
+)
+
 // Match picks, from the supported cultures, the one that serves a reader who
 // prefers these, best first. Per preference: the same tag, then its parents,
 // then a supported culture in the same language and script, the nearest region
@@ -43,4 +48,15 @@ func closeness(want, have Tag) int {
 		return 2
 	}
 	return 1
+}
+
+// Aliases are codes of languages that stand for others, and those, sorted: withdrawn
+// ones, and the second of two that mean one language (see Language).
+func Aliases() [][2]string {
+	list := [][2]string{{"no", "nb"}, {"tl", "fil"}}
+	for old, now := range replaced {
+		list = append(list, [2]string{old, now})
+	}
+	slices.SortFunc(list, func(a, b [2]string) int { return strings.Compare(a[0], b[0]) })
+	return list
 }

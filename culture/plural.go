@@ -89,6 +89,34 @@ type Relation struct {
 // row every relation.
 type Condition [][]Relation
 
+// String writes the condition as UTS #35 does: "v = 0 and i % 10 = 2..4".
+func (c Condition) String() string {
+	rows := make([]string, len(c))
+	for i, row := range c {
+		relations := make([]string, len(row))
+		for j, r := range row {
+			relations[j] = r.String()
+		}
+		rows[i] = strings.Join(relations, " and ")
+	}
+	return strings.Join(rows, " or ")
+}
+
+// String writes the relation as UTS #35 does.
+func (r Relation) String() string {
+	ranges := make([]string, len(r.Ranges))
+	for i, s := range r.Ranges {
+		if ranges[i] = strconv.FormatUint(s.Low, 10); s.High != s.Low {
+			ranges[i] += ".." + strconv.FormatUint(s.High, 10)
+		}
+	}
+	text := string(r.Operand)
+	if r.Modulus != 0 {
+		text += " % " + strconv.FormatUint(r.Modulus, 10)
+	}
+	return text + map[bool]string{true: " != ", false: " = "}[r.Not] + strings.Join(ranges, ",")
+}
+
 // Rule gives a category to the numbers for which its condition holds.
 type Rule struct {
 	Category  string

@@ -17,6 +17,7 @@ import (
 //	hex octal scientific general hexfloat alternate accounting upper
 //	char boolean hash pointer repr spellout ordinal duration
 //	short medium long full     date and time lengths
+//	unscaled    a percentage as it stands, not a hundred times the number
 //	EUR         a currency code
 //	::yMMMd     a skeleton (UTS #35, date field symbols)
 //	=yyyy-MM-dd a fixed pattern (date field symbols; a number's by UTS #35)

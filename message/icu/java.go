@@ -56,7 +56,7 @@ func (p *parser) limits(argument message.Placeholder, style string) ([]message.B
 		return []message.Branch{{Pattern: message.Pattern{&argument}}}, nil
 	}
 	s := message.Selector{Argument: argument}
-	s.Argument.Type, s.Argument.Spelling = message.Integer, ""
+	s.Argument.Type, s.Argument.Spelling = message.Integer, chosen
 	index := p.selector(s)
 	var out []message.Branch
 	for i, l := range list {
@@ -74,6 +74,31 @@ func (p *parser) limits(argument message.Placeholder, style string) ([]message.B
 		out = append(out, message.Under(index, key, branches)...)
 	}
 	return out, nil
+}
+
+// chosen is the spelling of a selector that was a choice format, which takes its first
+// text below its first limit.
+const chosen = "{,choice}"
+
+// native writes the limits of a choice format in quotes, for MessageFormat; false where
+// the choice was none, or has other arguments in it.
+func (o *output) native(s message.Selector, variants []message.Variant) bool {
+	if o.Own == nil || s.Argument.Spelling != chosen {
+		return false
+	}
+	for _, v := range variants {
+		for _, part := range v.Pattern {
+			if p, ok := part.(*message.Placeholder); ok && !p.Same(&s.Argument) {
+				return false
+			}
+		}
+	}
+	inner := output{Writer: Writer{Java: true, Numbered: true}}
+	if !inner.limits(s, variants) || o.Own(&message.Placeholder{Syntax: message.ICU, Spelling: string(inner.out)}) == "" {
+		return false
+	}
+	o.out = append(o.out, quoted(&s.Argument, o.id(&s.Argument), string(inner.out))...)
+	return true
 }
 
 // splitLimits parts a choice at the bars that stand outside braces and quotes.

@@ -83,6 +83,9 @@ func numberStyle(style string) (message.Type, message.Style) {
 			words = append(words, "icu:"+stem)
 		}
 	}
+	if kind == message.Percent && !strings.Contains(skeleton, "100") {
+		words = append(words, "unscaled") // the number is the percentage
+	}
 	joined := message.NewStyle(words...)
 	if kind == message.Percent || kind == message.Currency {
 		joined, _ = joined.Without("group")
@@ -180,6 +183,11 @@ func carry(p *message.Placeholder, id string, counted bool) (string, []message.L
 			return text, losses
 		}
 	}
+	return quoted(p, id, spelling), nil
+}
+
+// quoted writes an argument with a spelling in quotes as its style.
+func quoted(p *message.Placeholder, id, spelling string) string {
 	kind := "number"
 	switch p.Type {
 	case message.String:
@@ -187,7 +195,7 @@ func carry(p *message.Placeholder, id string, counted bool) (string, []message.L
 	case message.Date, message.Time:
 		kind = p.Type.String()
 	}
-	return "{" + id + ", " + kind + ", '" + strings.ReplaceAll(spelling, "'", "''") + "'}", nil
+	return "{" + id + ", " + kind + ", '" + strings.ReplaceAll(spelling, "'", "''") + "'}"
 }
 
 // spell writes an argument with its type and style, and tells what it could
@@ -271,7 +279,9 @@ func skeleton(p *message.Placeholder) string {
 		if p.Style == "" {
 			return "percent"
 		}
-		list, group = append(list, "percent"), true
+		if list, group = append(list, "percent"), true; !p.Style.Has("unscaled") {
+			list = append(list, "scale/100")
+		}
 	case message.Currency:
 		if p.Style == "" {
 			return "currency"

@@ -23,6 +23,9 @@ type Writer struct {
 	// Carry writes what ICU has no words for as the platform spells it, in quotes,
 	// for exchange files.
 	Carry bool
+	// Own returns the spelling in which a placeholder's platform is to print it, which
+	// is written in quotes as Carry does; "" where there is none.
+	Own func(p *message.Placeholder) string
 }
 
 // Write writes a message, and tells what it could not say.
@@ -87,7 +90,7 @@ func (o *output) choice(selectors []message.Selector, variants []message.Variant
 	o.depth++
 	defer func() { o.depth-- }()
 	s := selectors[0]
-	if o.Java && len(selectors) == 1 && o.limits(s, variants) {
+	if len(selectors) == 1 && (o.Java && o.limits(s, variants) || o.native(s, variants)) {
 		return
 	}
 	o.out = append(o.out, "{"+o.id(&s.Argument)+", "+s.Kind.String()+","...)
@@ -165,6 +168,12 @@ func (o *output) placeholder(p *message.Placeholder) {
 		o.out = append(o.out, o.id(p)...)
 		o.out = append(o.out, '}')
 		return
+	}
+	if o.Own != nil {
+		if spelling := o.Own(p); spelling != "" {
+			o.out = append(o.out, quoted(p, o.id(p), spelling)...)
+			return
+		}
 	}
 	write := spell
 	switch {
