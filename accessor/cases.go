@@ -40,25 +40,25 @@ var counts = []string{"0", "1", "2", "3", "5", "11", "21"}
 // Checks returns the cases of all cultures: members with numbers for every count,
 // the others once. What takes decimals, dates or amounts is left to the
 // platform. It is called before the texts are moved to bundles.
-func (m *Model) Checks() []Checks {
-	list := make([]Checks, 0, len(m.Cultures))
-	for n, c := range m.Cultures {
-		checks := Checks{Number: n, Tag: c.Tag}
-		step := max(1, len(m.Members)*2/maxCalls)
-		for i := 0; i < len(m.Members) && len(checks.Calls) < maxCalls; i += step {
-			checks.Calls = append(checks.Calls, m.calls(c, i)...)
+func (c *Catalog) Checks() []Checks {
+	list := make([]Checks, 0, len(c.model.Cultures))
+	for n, known := range c.model.Cultures {
+		checks := Checks{Number: n, Tag: known.Tag}
+		step := max(1, len(c.Members)*2/maxCalls)
+		for i := 0; i < len(c.Members) && len(checks.Calls) < maxCalls; i += step {
+			checks.Calls = append(checks.Calls, c.calls(known, i)...)
 		}
 		list = append(list, checks)
 	}
 	return list
 }
 
-func (m *Model) calls(c Culture, i int) []Call {
-	member := &m.Members[i]
+func (c *Catalog) calls(in Culture, i int) []Call {
+	member := &c.Members[i]
 	if member.Gone {
 		return nil
 	}
-	text, answering := m.answer(c, i)
+	text, answering := c.answer(in, i)
 	if text == "" || strings.ContainsRune(text, '<') {
 		return nil
 	}
@@ -70,12 +70,12 @@ func (m *Model) calls(c Culture, i int) []Call {
 	if parsed.Choice == nil {
 		counts = counts[3:4]
 	}
-	if len(member.Parameters) > 0 && answering.RightToLeft() != c.Tag.RightToLeft() {
+	if len(member.Parameters) > 0 && answering.RightToLeft() != in.Tag.RightToLeft() {
 		return nil // the digits of one culture, the isolation of another
 	}
 	types := map[string]message.Type{}
 	for _, p := range member.Parameters {
-		if p.Type != message.String && p.Type != message.Integer {
+		if p.Type != message.String && p.Type != message.Integer || p.Own {
 			return nil
 		}
 		types[p.Key] = p.Type
@@ -128,11 +128,11 @@ func selected(m message.Message) map[string][]string {
 }
 
 // answer returns the text that a culture shows for a member, and whose it is.
-func (m *Model) answer(c Culture, i int) (string, culture.Tag) {
-	for _, tag := range c.Fallback {
-		for _, other := range m.Cultures {
-			if other.Tag == tag && i < len(other.Texts) && other.Texts[i] != "" {
-				return other.Texts[i], tag
+func (c *Catalog) answer(in Culture, i int) (string, culture.Tag) {
+	for _, tag := range in.Fallback {
+		for n, other := range c.model.Cultures {
+			if other.Tag == tag && c.Texts[n] != nil && c.Texts[n][i] != "" {
+				return c.Texts[n][i], tag
 			}
 		}
 	}

@@ -60,15 +60,15 @@ func (m *Model) Locales() []Locale {
 	return list
 }
 
-var skeleton = sync.OnceValue(func() *regexp.Regexp {
-	return regexp.MustCompile(`, *(?:date|time), *::([A-Za-z]+) *\}`)
+var datePattern = sync.OnceValue(func() *regexp.Regexp {
+	return regexp.MustCompile(`, *(?:date|time), *((?:::)?[^'{}|=]+?) *\}`)
 })
 
 // gather lists what an expression finds in the texts, sorted.
 func (m *Model) gather(mark string, expression *regexp.Regexp) []string {
 	var list []string
-	for _, c := range m.Cultures {
-		for _, text := range c.Texts {
+	for _, c := range m.Catalogs {
+		for _, text := range slices.Concat(c.Texts...) {
 			if !strings.Contains(text, mark) {
 				continue
 			}
@@ -81,15 +81,19 @@ func (m *Model) gather(mark string, expression *regexp.Regexp) []string {
 	return slices.Compact(list)
 }
 
-// Patterns are, by culture, the patterns of the skeletons that the texts use,
-// for platforms that do not know them: "yMMMd=d. MMM y". Each is spelled as the
-// platform does.
+// Patterns are, by culture, the patterns of the skeletons and the patterns that the
+// texts use, for platforms that do not know them: "yMMMd=d. MMM y". Each is spelled as
+// the platform does.
 func (m *Model) Patterns(spell func(pattern string) string) []string {
 	var list []string
 	for _, c := range m.Cultures {
 		var parts []string
-		for _, skeleton := range m.skeletons {
-			parts = append(parts, skeleton+"="+spell(c.Tag.Dates().Pattern(skeleton)))
+		for _, style := range m.patterns {
+			if skeleton, ok := strings.CutPrefix(style, "::"); ok {
+				parts = append(parts, skeleton+"="+spell(c.Tag.Dates().Pattern(skeleton)))
+			} else if message.Style(style).Length() == "" {
+				parts = append(parts, style+"="+spell(style))
+			}
 		}
 		list = append(list, strings.Join(parts, "|"))
 	}
@@ -110,52 +114,91 @@ func (m *Model) Digits() string {
 
 // Takes reports whether a member has a parameter of one of these types.
 func (m *Model) Takes(types ...message.Type) bool {
-	for _, member := range m.Members {
-		for _, p := range member.Parameters {
-			if slices.Contains(types, p.Type) {
-				return true
-			}
-		}
-	}
-	return false
+	return slices.ContainsFunc(m.Catalogs, func(c *Catalog) bool { return c.Takes(types...) })
 }
+
+// Takes reports whether a member has a parameter of one of these types.
+func (c *Catalog) Takes(types ...message.Type) bool {
+	return slices.ContainsFunc(c.Members, func(member Member) bool {
+		return slices.ContainsFunc(member.Parameters, func(p Parameter) bool { return slices.Contains(types, p.Type) })
+	})
+}
+
+// Tabled reports whether a style is written by tables of Locales: what is common, with
+// patterns of digits alone.
+func Tabled(p *message.Placeholder) bool {
+	pattern, skeleton, custom := p.Style.Custom()
+	if custom && !skeleton && p.Type.Number() {
+		return digits().MatchString(pattern)
+	}
+	return Common(p)
+}
+
+var digits = sync.OnceValue(func() *regexp.Regexp { return regexp.MustCompile(`^[#,0]*[#0](\.[0#]+)?$`) })
 
 // Bundle is the file that a culture's texts are loaded from while the
-// application runs: its tag and direction, the source culture, and the texts by
-// key as ICU messages.
+// application runs, whether the culture was compiled in or not.
 type Bundle struct {
-	Culture   culture.Tag       `json:"culture"`
-	Direction string            `json:"direction"`
-	Source    culture.Tag       `json:"source"`
-	Texts     map[string]string `json:"texts"`
+	Culture   culture.Tag `json:"culture"`
+	Name      string      `json:"name"` // in the culture's own language
+	Direction string      `json:"direction"`
+	Source    culture.Tag `json:"source"`
+	// Type is the type that reads the texts.
+	Type string `json:"type"`
+	// Syntax says in which syntax the placeholders are that stand in quotes in the
+	// texts, which are ICU messages: "icu" where none does.
+	Syntax string            `json:"syntax"`
+	Texts  map[string]string `json:"texts"`
+	// Plurals and Ordinals are the culture's plural rules by category, as UTS #35
+	// writes them.
+	Plurals  map[string]string `json:"plurals,omitempty"`
+	Ordinals map[string]string `json:"ordinals,omitempty"`
 }
 
-// bundles writes the bundle of each culture but the source, in folder bundles,
-// and leaves their texts out of the model.
+// bundles writes the bundle of each catalog in each culture but the source, in folder
+// bundles, and leaves their texts out of the model.
 func (m *Model) bundles() map[string][]byte {
 	files := map[string][]byte{}
-	for i := range m.Cultures {
-		c := &m.Cultures[i]
-		if c.Tag == m.Source {
-			continue
-		}
-		b := Bundle{Culture: c.Tag, Direction: c.Direction, Source: m.Source, Texts: map[string]string{}}
-		for n, text := range c.Texts {
-			if text != "" {
-				b.Texts[m.Members[n].Key] = text
+	for _, catalog := range m.Catalogs {
+		for i, c := range m.Cultures {
+			if c.Tag == m.Source || catalog.Texts[i] == nil {
+				continue
 			}
+			b := Bundle{Culture: c.Tag, Name: c.OwnName, Direction: c.Direction, Source: m.Source, Type: catalog.Type,
+				Syntax: "icu", Texts: map[string]string{}, Plurals: ruled(c.Cardinal), Ordinals: ruled(c.Ordinal)}
+			for n, text := range catalog.Texts[i] {
+				if text != "" {
+					b.Texts[catalog.Members[n].Key] = text
+				}
+				if m.language.Syntax != "" && strings.Contains(text, ", '") {
+					b.Syntax = m.language.Syntax
+				}
+			}
+			var data bytes.Buffer
+			encoder := json.NewEncoder(&data)
+			encoder.SetEscapeHTML(false)
+			encoder.SetIndent("", "  ")
+			if err := encoder.Encode(b); err != nil {
+				panic(err) // strings always marshal
+			}
+			name := string(c.Tag)
+			if catalog.Number > 0 {
+				name = catalog.Type + "." + name
+			}
+			files["bundles/"+name+".bundle.json"] = data.Bytes()
+			catalog.Texts[i] = nil
 		}
-		var data bytes.Buffer
-		encoder := json.NewEncoder(&data)
-		encoder.SetEscapeHTML(false)
-		encoder.SetIndent("", "  ")
-		if err := encoder.Encode(b); err != nil {
-			panic(err) // strings always marshal
-		}
-		files["bundles/"+string(c.Tag)+".bundle.json"] = data.Bytes()
-		c.Texts = nil
 	}
 	return files
+}
+
+// ruled are plural rules by category.
+func ruled(rules culture.Rules) map[string]string {
+	texts := map[string]string{}
+	for _, rule := range rules {
+		texts[rule.Category] = rule.Condition.String()
+	}
+	return texts
 }
 
 // Files spells the model in a language: files by name, relative to the folder

@@ -119,11 +119,19 @@ func FormatOf(disk *files.Disk, path, asked, configPath string) (string, error) 
 
 // AccessorConfig is one set of accessors.
 type AccessorConfig struct {
-	Family   string `yaml:"family"`
+	Family string `yaml:"family"`
+	// Families are several that share one switch; each has a type of its own.
+	Families []string `yaml:"families"`
+	// Named says that Families are paths from the working folder, and that the workspace
+	// has those families and no others.
+	Named    bool   `yaml:"-"`
 	Language string `yaml:"language"`
 	Package  string `yaml:"package"`
-	Type     string `yaml:"type"`
-	Out      string `yaml:"out"`
+	// Type is the name of the type; of several families their names, parted by commas.
+	Type string `yaml:"type"`
+	Out  string `yaml:"out"`
+	// Annotations is nullable, or none for compilers that do not read them.
+	Annotations string `yaml:"annotations"`
 	// Visibility is public or internal.
 	Visibility string `yaml:"visibility"`
 	// Texts is compiled, or bundles: files that the application loads.

@@ -18,7 +18,7 @@ var Rules = []*Rule{
 	escapeWrong, platformRefuses, scriptUnexpected,
 	noteMissing, sentencePieces, gluedText,
 	hardcodedText,
-	nameClash, accessorsStale,
+	nameClash, styleUnprinted, accessorsStale,
 	clippedText, ellipsedText, lostLines, covered, offScreen, tightFit, fixedWidthText,
 	notMirrored, pointingWrong, scrambledText, glyphMissing, targetSmall,
 }
@@ -63,6 +63,13 @@ var (
 		Why:     "One of the two members gets a number, and a key that is added later can move that number to another text.",
 		Example: `two_words and two.words are both twoWords`,
 		Fix:     "Rename one of the keys (zelvik rename), so that their words differ.",
+	}
+	styleUnprinted = &Rule{
+		Name: "style-unprinted", Severity: finding.Warning,
+		Doc:     "The language of the accessors does not write numbers or dates of a style.",
+		Why:     "It would print something else; so the member takes a text that the application has written.",
+		Example: `{views, number, ::compact-short} in Go`,
+		Fix:     "Write the value in the application, or give the placeholder a style that the language has.",
 	}
 	accessorsStale = &Rule{
 		Name: "accessors-stale", Severity: finding.Error,

@@ -4,8 +4,10 @@
 package cpp
 
 import (
+	"cmp"
 	"embed"
 	"fmt"
+	"maps"
 	"regexp"
 	"slices"
 	"strings"
@@ -26,6 +28,7 @@ var Language = &accessor.Language{
 		return regexp.MustCompile(`^[A-Za-z][A-Za-z0-9_]*(::[A-Za-z][A-Za-z0-9_]*)*$`).MatchString(name) &&
 			!slices.ContainsFunc(strings.Split(name, "::"), func(part string) bool { return reserved("")[part] })
 	},
+	Prints:   accessor.Tabled,
 	Generate: generate,
 }
 
@@ -55,23 +58,29 @@ var templates = sync.OnceValue(func() *template.Template {
 // page is what a template sees.
 type page struct {
 	*accessor.Model
+	*accessor.Catalog
 	Header, File, Namespace string
 	Cardinals, Ordinals     []accessor.Ruled
 }
 
 func generate(m *accessor.Model) map[string][]byte {
-	m.Name(reserved(m.Type), accessor.Camel, accessor.Camel)
-	p := page{Model: m, Header: accessor.Fill("// ", comment(m.Header("cpp")), layout.Width), File: strings.ToLower(m.Type), Namespace: m.Package}
-	if p.Namespace == "" {
-		p.Namespace = "texts"
-	}
+	p := page{Model: m, Catalog: m.Catalogs[0], Header: accessor.Fill("// ", comment(m.Header("cpp")), layout.Width), Namespace: cmp.Or(m.Package, "texts")}
 	p.Cardinals, p.Ordinals = m.Plurals("==", "!=")
-	return m.Spell(templates(), p, []accessor.Output{
-		{Template: "wording.h.tmpl", File: p.File + ".h"},
-		{Template: "wording.cpp.tmpl", File: p.File + ".cpp"},
+	files := m.Spell(templates(), p, []accessor.Output{
+		{Template: "culture_switch.h.tmpl", File: "culture_switch.h"},
+		{Template: "culture_switch.cpp.tmpl", File: "culture_switch.cpp"},
 		{Template: "culture_signal.h.tmpl", File: "culture_signal.h", Optional: true, Wanted: m.Binding},
-		{Template: "wording_cases.h.tmpl", File: p.File + "_cases.h", Optional: true, Wanted: m.Cases},
 	})
+	for _, c := range m.Catalogs {
+		c.Name(reserved(c.Type), accessor.Camel, accessor.Camel)
+		p.Catalog, p.File = c, strings.ToLower(c.Type)
+		maps.Copy(files, m.Spell(templates(), p, []accessor.Output{
+			{Template: "wording.h.tmpl", File: p.File + ".h"},
+			{Template: "wording.cpp.tmpl", File: p.File + ".cpp"},
+			{Template: "wording_cases.h.tmpl", File: p.File + "_cases.h", Optional: true, Wanted: m.Cases},
+		}))
+	}
+	return files
 }
 
 // types are those of arguments.
@@ -137,9 +146,9 @@ func member(number int, m accessor.Member) string {
 		head.Items = append(head.Items, accessor.Piece{Text: types.Of(p.Type) + " " + p.Name})
 		arguments = append(arguments, "{"+literal(p.Key)+", "+p.Name+"}")
 	}
-	call := fmt.Sprintf("return cultures_.render(%d);", number)
+	call := fmt.Sprintf("return cultures_.render(kCatalog, %d);", number)
 	if len(arguments) > 0 {
-		call = fmt.Sprintf("return cultures_.render(%d, {%s});", number, strings.Join(arguments, ", "))
+		call = fmt.Sprintf("return cultures_.render(kCatalog, %d, {%s});", number, strings.Join(arguments, ", "))
 	}
 	if m.Gone {
 		lines = append(lines, "[[deprecated("+literal("The source does not have the key "+m.Key+" any more.")+")]]  // for a release")
@@ -150,7 +159,7 @@ func member(number int, m accessor.Member) string {
 		for _, p := range m.Parameters {
 			call += layout.Lay(accessor.Row("arguments.emplace_back(", []string{literal(p.Key), p.Name}, ")"), 8, ";") + "\n        "
 		}
-		call += fmt.Sprintf("return cultures_.render(%d, arguments);", number)
+		call += fmt.Sprintf("return cultures_.render(kCatalog, %d, arguments);", number)
 	}
 	if m.Gone { // the formatter parts a head after an attribute
 		head.Text = "std::string\n    " + m.Name + "("

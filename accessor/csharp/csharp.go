@@ -5,6 +5,7 @@ package csharp
 import (
 	"embed"
 	"fmt"
+	"maps"
 	"regexp"
 	"slices"
 	"strings"
@@ -14,6 +15,7 @@ import (
 
 	"zelvik/accessor"
 	"zelvik/message"
+	"zelvik/message/native"
 )
 
 // Language is C#.
@@ -26,6 +28,8 @@ var Language = &accessor.Language{
 		return regexp.MustCompile(`^[A-Za-z_][A-Za-z0-9_]*(\.[A-Za-z_][A-Za-z0-9_]*)*$`).MatchString(name) &&
 			!slices.ContainsFunc(strings.Split(name, "."), func(part string) bool { return reserved("")[part] })
 	},
+	Syntax:   syntax,
+	Own:      own,
 	Generate: generate,
 }
 
@@ -46,34 +50,75 @@ var files embed.FS
 // templates are parsed when first used: they would slow every command down.
 var templates = sync.OnceValue(func() *template.Template {
 	return template.Must(template.New("").Funcs(template.FuncMap{
-		"literal": literal, "doc": doc, "type": types.Of, "value": value,
+		"literal": literal, "doc": doc, "type": typeOf, "value": value,
 	}).ParseFS(files, "*.tmpl"))
 })
 
 // page is what a template sees.
 type page struct {
 	*accessor.Model
+	*accessor.Catalog
 	Patterns            []string
 	Header              string
 	Visibility          string
 	Cardinals, Ordinals []accessor.Ruled
+	// Q marks what can be null, Syntax is that of the texts.
+	Q, Syntax string
 }
 
 func generate(m *accessor.Model) map[string][]byte {
-	m.Name(reserved(m.Type), accessor.Pascal, accessor.Camel)
-	p := page{Model: m, Header: accessor.Comment(m.Header("csharp")), Visibility: "public"}
+	p := page{Model: m, Catalog: m.Catalogs[0], Header: accessor.Comment(m.Header("csharp")), Visibility: "public", Q: "?", Syntax: syntax}
 	if m.Hidden {
 		p.Visibility = "internal"
 	}
+	if m.Plain {
+		p.Q = ""
+	}
 	p.Cardinals, p.Ordinals = m.Plurals("==", "!=")
 	p.Patterns = m.Patterns(dotNet)
-	return m.Spell(templates(), p, []accessor.Output{
-		{Template: "Wording.cs.tmpl", File: m.Type + ".cs"},
-		{Template: "CultureSwitch.cs.tmpl", File: "CultureSwitch.cs"},
-		{Template: "Texts.cs.tmpl", File: m.Type + "Texts.cs"},
-		{Template: "WordingSource.cs.tmpl", File: m.Type + "Source.cs", Optional: true, Wanted: m.Binding},
-		{Template: "WordingCases.cs.tmpl", File: m.Type + "Cases.cs", Optional: true, Wanted: m.Cases},
-	})
+	files := m.Spell(templates(), p, []accessor.Output{{Template: "CultureSwitch.cs.tmpl", File: "CultureSwitch.cs"}})
+	for _, c := range m.Catalogs {
+		c.Name(reserved(c.Type), accessor.Pascal, accessor.Camel)
+		p.Catalog = c
+		maps.Copy(files, m.Spell(templates(), p, []accessor.Output{
+			{Template: "Wording.cs.tmpl", File: c.Type + ".cs"},
+			{Template: "Texts.cs.tmpl", File: c.Type + "Texts.cs"},
+			{Template: "WordingSource.cs.tmpl", File: c.Type + "Source.cs", Optional: true, Wanted: m.Binding},
+			{Template: "WordingCases.cs.tmpl", File: c.Type + "Cases.cs", Optional: true, Wanted: m.Cases},
+		}))
+	}
+	return files
+}
+
+// syntax is that of string.Format, in bundles.
+const syntax = "composite"
+
+// own gives string.Format a placeholder of its own syntax as its first argument.
+func own(p *message.Placeholder) string {
+	spelling := native.Spelling(p)
+	if p.Syntax != message.Composite || !item().MatchString(spelling) {
+		return ""
+	}
+	return "{0" + strings.TrimLeft(spelling[1:], "0123456789")
+}
+
+// item matches an item that says more than a number.
+var item = sync.OnceValue(func() *regexp.Regexp { return regexp.MustCompile(`^\{\d+[,:]`) })
+
+// typeOf returns the type of a parameter. Formats that numbers and dates have take
+// both, and so do those that say neither; formats of numbers take fractions unless
+// they are for whole numbers alone.
+func typeOf(p accessor.Parameter) string {
+	_, format, formatted := strings.Cut(strings.TrimSuffix(p.Spelling, "}"), ":")
+	switch {
+	case p.Spelling == "" || !formatted:
+		return types.Of(p.Type)
+	case p.Type == message.String || slices.Contains([]string{"D", "F", "f", "G", "g"}, format):
+		return "System.IFormattable"
+	case p.Type == message.Integer && !strings.ContainsAny(format[:1], "DdXxBb"):
+		return types.Decimal
+	}
+	return types.Of(p.Type)
 }
 
 // types are those of arguments.

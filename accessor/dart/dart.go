@@ -6,6 +6,7 @@ package dart
 import (
 	"embed"
 	"fmt"
+	"maps"
 	"regexp"
 	"strings"
 	"sync"
@@ -21,6 +22,7 @@ var Language = &accessor.Language{
 	Member:         accessor.Camel,
 	PackagePattern: "a path below lib, such as text, or none",
 	ValidPackage:   func(name string) bool { return regexp.MustCompile(`^[a-z0-9_/]*$`).MatchString(name) },
+	Prints:         accessor.Tabled,
 	Generate:       generate,
 }
 
@@ -39,34 +41,44 @@ var files embed.FS
 // templates are parsed when first used: they would slow every command down.
 var templates = sync.OnceValue(func() *template.Template {
 	return template.Must(template.New("").Funcs(template.FuncMap{
-		"literal": literal, "doc": doc, "member": member, "expectation": expectation, "row": row, "list": list, "condition": condition,
+		"literal": literal, "doc": doc, "member": member, "expectation": expectation, "row": row, "list": list, "condition": condition, "keys": keys,
 	}).ParseFS(files, "*.tmpl"))
 })
 
 // page is what a template sees.
 type page struct {
 	*accessor.Model
+	*accessor.Catalog
 	accessor.Columns
-	Header, File        string
+	Header, File string
+	// Variable is the name of the texts.
+	Variable            string
 	Cardinals, Ordinals []accessor.Ruled
 }
 
 func generate(m *accessor.Model) map[string][]byte {
-	m.Name(reserved(), accessor.Camel, accessor.Camel)
-	p := page{Model: m, Header: accessor.Comment(m.Header("dart")), File: strings.ToLower(m.Type)}
+	p := page{Model: m, Catalog: m.Catalogs[0], Header: accessor.Comment(m.Header("dart")), File: strings.ToLower(m.Catalogs[0].Type)}
 	p.Cardinals, p.Ordinals = m.Plurals("==", "!=")
 	p.Columns = m.Columns(literal)
 	folder := ""
 	if m.Package != "" {
 		folder = strings.Trim(m.Package, "/") + "/"
 	}
-	return m.Spell(templates(), p, []accessor.Output{
-		{Template: "wording.dart.tmpl", File: folder + p.File + ".dart"},
+	files := m.Spell(templates(), p, []accessor.Output{
 		{Template: "culture_switch.dart.tmpl", File: folder + "culture_switch.dart"},
-		{Template: "texts.dart.tmpl", File: folder + p.File + "_texts.dart"},
 		{Template: "culture_notifier.dart.tmpl", File: folder + "culture_notifier.dart", Optional: true, Wanted: m.Binding},
-		{Template: "wording_cases_test.dart.tmpl", File: folder + p.File + "_cases_test.dart", Optional: true, Wanted: m.Cases},
 	})
+	for _, c := range m.Catalogs {
+		c.Name(reserved(), accessor.Camel, accessor.Camel)
+		p.Catalog, p.File = c, strings.ToLower(c.Type)
+		p.Variable = strings.ToLower(c.Type[:1]) + c.Type[1:] + "Catalog"
+		maps.Copy(files, m.Spell(templates(), p, []accessor.Output{
+			{Template: "wording.dart.tmpl", File: folder + p.File + ".dart"},
+			{Template: "texts.dart.tmpl", File: folder + p.File + "_texts.dart"},
+			{Template: "wording_cases_test.dart.tmpl", File: folder + p.File + "_cases_test.dart", Optional: true, Wanted: m.Cases},
+		}))
+	}
+	return files
 }
 
 // types are those of arguments.
@@ -114,16 +126,25 @@ func row(texts []string, culture int) string {
 			items[i] = "null"
 		}
 	}
-	return layout.Lay(accessor.Row("<String?>[", items, "]"), 2, ",")
+	return layout.Lay(accessor.Row("<String?>[", items, "]"), 4, ",")
+}
+
+// keys writes the keys of a catalog.
+func keys(list []string) string {
+	items := make([]string, len(list))
+	for i, key := range list {
+		items[i] = literal(key)
+	}
+	return layout.Lay(accessor.Row("<String>[", items, "]"), 2, ",")
 }
 
 // condition writes the beginning of an if.
 func condition(text string) string { return layout.Condition("      if (", text, ") {", false) }
 
 // member writes the member of a text, at its number.
-func member(number int, m accessor.Member) string {
+func member(catalog string, number int, m accessor.Member) string {
 	if len(m.Parameters) == 0 {
-		return named("get "+m.Name, " {") + fmt.Sprintf("\n    return cultures._render(%d, const <String, Object>{});\n  }", number)
+		return named("get "+m.Name, " {") + "\n    " + layout.Lay(accessor.Row("return cultures.render(", []string{catalog, fmt.Sprint(number), "const <String, Object>{}"}, ")"), 4, ";") + "\n  }"
 	}
 	var parameters, arguments []accessor.Piece
 	for _, p := range m.Parameters {
@@ -131,7 +152,13 @@ func member(number int, m accessor.Member) string {
 		arguments = append(arguments, accessor.Piece{Text: literal(p.Key) + ":", Rest: p.Name})
 	}
 	head := accessor.Piece{Text: named(m.Name, "("), Items: parameters, Close: ")"}
-	call := accessor.Piece{Text: fmt.Sprintf("return cultures._render(%d, <String, Object>{", number), Items: arguments, Close: "})"}
+	open := fmt.Sprintf("return cultures.render(%s, %d, <String, Object>{", catalog, number)
+	call := accessor.Piece{Text: open, Items: arguments, Close: "})"} // the map alone is broken
+	if len("    "+open) > layout.Width {
+		call = accessor.Piece{Text: "return cultures.render(", Close: ")", Items: []accessor.Piece{
+			{Text: catalog}, {Text: fmt.Sprint(number)}, {Text: "<String, Object>{", Items: arguments, Close: "}"},
+		}}
+	}
 	return layout.Lay(head, 2, " {") + "\n    " + layout.Lay(call, 4, ";") + "\n  }"
 }
 

@@ -8,6 +8,7 @@ import (
 	"fmt"
 	"go/format"
 	"go/token"
+	"maps"
 	"path"
 	"regexp"
 	"strconv"
@@ -29,6 +30,7 @@ var Language = &accessor.Language{
 		last := path.Base(name)
 		return regexp.MustCompile(`^([\w.~-]+/)*[a-z][a-z0-9_]*$`).MatchString(name) && path.Clean(name) == name && !token.IsKeyword(last)
 	},
+	Prints:   accessor.Tabled,
 	Generate: generate,
 }
 
@@ -53,34 +55,43 @@ var templates = sync.OnceValue(func() *template.Template {
 // page is what a template sees.
 type page struct {
 	*accessor.Model
+	*accessor.Catalog
 	Header, Name        string
 	Cardinals, Ordinals []accessor.Ruled
+	// Label is the type's name in bundles, Variable that of its texts.
+	Label, Variable string
 	// Times says that a member takes a date or a time.
 	Times bool
 }
 
 func generate(m *accessor.Model) map[string][]byte {
-	m.Name(reserved(), accessor.Pascal, accessor.Camel)
-	p := page{Model: m, Header: comment(m.Header("go")), Name: path.Base(m.Package)}
+	p := page{Model: m, Catalog: m.Catalogs[0], Header: comment(m.Header("go")), Name: path.Base(m.Package)}
 	if m.Package == "" {
 		p.Name = "texts"
 	}
-	if m.Hidden {
-		m.Type = strings.ToLower(m.Type[:1]) + m.Type[1:]
-	}
 	p.Cardinals, p.Ordinals = m.Plurals("==", "!=")
-	p.Times = m.Takes(message.Date, message.Time)
 	folder := ""
 	if m.Package != "" {
 		folder = m.Package + "/"
 	}
 	files := m.Spell(templates(), p, []accessor.Output{
-		{Template: "wording.go.tmpl", File: folder + strings.ToLower(m.Type) + ".go"},
 		{Template: "switch.go.tmpl", File: folder + "cultureswitch.go"},
-		{Template: "texts.go.tmpl", File: folder + strings.ToLower(m.Type) + "texts.go"},
 		{Template: "changes.go.tmpl", File: folder + "culturechanges.go", Optional: true, Wanted: m.Binding},
-		{Template: "cases.go.tmpl", File: folder + strings.ToLower(m.Type) + "_cases_test.go", Optional: true, Wanted: m.Cases},
 	})
+	for _, c := range m.Catalogs {
+		c.Name(reserved(), accessor.Pascal, accessor.Camel)
+		p.Catalog, p.Label, p.Times = c, c.Type, c.Takes(message.Date, message.Time)
+		p.Variable = strings.ToLower(c.Type[:1]) + c.Type[1:] + "Catalog"
+		if m.Hidden {
+			c.Type = strings.ToLower(c.Type[:1]) + c.Type[1:]
+		}
+		file := strings.ToLower(c.Type)
+		maps.Copy(files, m.Spell(templates(), p, []accessor.Output{
+			{Template: "wording.go.tmpl", File: folder + file + ".go"},
+			{Template: "texts.go.tmpl", File: folder + file + "texts.go"},
+			{Template: "cases.go.tmpl", File: folder + file + "_cases_test.go", Optional: true, Wanted: m.Cases},
+		}))
+	}
 	for name, data := range files {
 		files[name] = formatted(data)
 	}

@@ -5,6 +5,7 @@ package java
 import (
 	"embed"
 	"fmt"
+	"maps"
 	"regexp"
 	"slices"
 	"strings"
@@ -26,6 +27,8 @@ var Language = &accessor.Language{
 		return regexp.MustCompile(`^[a-z_][a-zA-Z0-9_]*(\.[a-z_][a-zA-Z0-9_]*)*$`).MatchString(name) &&
 			!slices.ContainsFunc(strings.Split(name, "."), func(part string) bool { return reserved()[part] })
 	},
+	Syntax:   syntax,
+	Own:      accessor.JavaFormat,
 	Generate: generate,
 }
 
@@ -44,37 +47,51 @@ var files embed.FS
 // templates are parsed when first used: they would slow every command down.
 var templates = sync.OnceValue(func() *template.Template {
 	return template.Must(template.New("").Funcs(template.FuncMap{
-		"literal": literal, "doc": doc, "chunks": accessor.Chunks, "javadoc": javadoc, "member": member, "check": check, "assign": assign, "condition": condition,
+		"literal": literal, "doc": doc, "chunks": accessor.Chunks, "javadoc": javadoc, "member": member, "check": check, "assign": assign, "condition": condition, "catalog": catalog,
 	}).ParseFS(files, "*.tmpl"))
 })
 
 // page is what a template sees.
 type page struct {
 	*accessor.Model
+	*accessor.Catalog
 	Patterns   []string
 	Header     string
 	Visibility string
 	Cardinals  []accessor.Ruled
 	Ordinals   []accessor.Ruled
+	// Syntax is that of the texts.
+	Syntax string
 }
 
 func generate(m *accessor.Model) map[string][]byte {
-	m.Name(reserved(), accessor.Camel, accessor.Camel)
-	p := page{Model: m, Header: accessor.Fill("// ", accessor.Comment(m.Header("java")), layout.Width), Visibility: "public "}
+	p := page{Model: m, Catalog: m.Catalogs[0], Header: accessor.Fill("// ", accessor.Comment(m.Header("java")), layout.Width), Visibility: "public ", Syntax: syntax}
 	if m.Hidden {
 		p.Visibility = ""
 	}
 	p.Cardinals, p.Ordinals = m.Plurals("==", "!=")
 	p.Patterns = m.Patterns(func(pattern string) string { return pattern })
 	folder := strings.ReplaceAll(m.Package, ".", "/") + "/"
-	return m.Spell(templates(), p, []accessor.Output{
-		{Template: "Wording.java.tmpl", File: folder + m.Type + ".java"},
+	files := m.Spell(templates(), p, []accessor.Output{
 		{Template: "CultureSwitch.java.tmpl", File: folder + "CultureSwitch.java"},
-		{Template: "Texts.java.tmpl", File: folder + m.Type + "Texts.java"},
+		{Template: "CultureBundle.java.tmpl", File: folder + "CultureBundle.java"},
+		{Template: "CultureMessage.java.tmpl", File: folder + "CultureMessage.java"},
 		{Template: "CultureProperty.java.tmpl", File: folder + "CultureProperty.java", Optional: true, Wanted: m.Binding},
-		{Template: "WordingCases.java.tmpl", File: folder + m.Type + "Cases.java", Optional: true, Wanted: m.Cases},
 	})
+	for _, c := range m.Catalogs {
+		c.Name(reserved(), accessor.Camel, accessor.Camel)
+		p.Catalog = c
+		maps.Copy(files, m.Spell(templates(), p, []accessor.Output{
+			{Template: "Wording.java.tmpl", File: folder + c.Type + ".java"},
+			{Template: "Texts.java.tmpl", File: folder + c.Type + "Texts.java"},
+			{Template: "WordingCases.java.tmpl", File: folder + c.Type + "Cases.java", Optional: true, Wanted: m.Cases},
+		}))
+	}
+	return files
 }
+
+// syntax is that of String.format and MessageFormat, in bundles.
+const syntax = "java"
 
 // types are those of arguments.
 var types = accessor.Types{Text: "String", Whole: "long", Decimal: "double", Moment: "java.time.temporal.TemporalAccessor"}
@@ -176,33 +193,38 @@ func assign(column int, variable string, c accessor.Chunk, kept bool) string {
 	return out.String()
 }
 
+// catalog makes the catalog of a type.
+func catalog(name string) string {
+	return layout.Lay(accessor.Row("new CultureSwitch.Catalog(", []string{literal(name), "keys()", name + "Texts::of"}, ")"), 12, ";")
+}
+
 // condition writes the beginning of an if.
 func condition(text string) string {
 	return layout.Condition(strings.Repeat(" ", 16)+"if (", text, ") {", true)
 }
 
 // member writes the member of a text, at its number.
-func member(number int, m accessor.Member) string {
+func member(of string, number int, m accessor.Member) string {
 	var lines []string
 	if m.Note != "" {
 		lines = append(lines, doc(m.Note))
 	}
 	lines = append(lines, "In the source: <q>"+doc(m.Text)+"</q>")
 	head := accessor.Piece{Text: "public String " + m.Name + "(", Close: ") {"}
-	call := accessor.Piece{Text: "return cultures.render(", Items: accessor.Pieces(fmt.Sprint(number), "null"), Close: ");"}
+	call := accessor.Piece{Text: "return cultures.render(", Items: accessor.Pieces(of+"Texts.CATALOG", fmt.Sprint(number), "null"), Close: ");"}
 	var names []string
 	for _, p := range m.Parameters {
-		told := types.Of(p.Type)
+		told := types.OfMessageFormat(p)
 		if p.Sample != "" {
 			told = "for example " + doc(p.Sample)
 		}
 		lines = append(lines, "@param "+p.Name+" "+told)
-		head.Items = append(head.Items, accessor.Piece{Text: types.Of(p.Type) + " " + p.Name})
+		head.Items = append(head.Items, accessor.Piece{Text: types.OfMessageFormat(p) + " " + p.Name})
 		names, call.Items = append(names, literal(p.Key)), append(call.Items, accessor.Piece{Text: p.Name})
 	}
 	if len(names) > 0 {
-		call.Items[1] = accessor.Row("new String[] {", names, "}")
-		call.Items[1].Inner = 4
+		call.Items[2] = accessor.Row("new String[] {", names, "}")
+		call.Items[2].Inner = 4
 	}
 	if len("    "+head.Text+head.Close) > layout.Width { // below its type
 		head.Text = "public String\n            " + m.Name + "("

@@ -6,6 +6,7 @@ package kotlin
 import (
 	"embed"
 	"fmt"
+	"maps"
 	"regexp"
 	"slices"
 	"strings"
@@ -27,6 +28,8 @@ var Language = &accessor.Language{
 		return regexp.MustCompile(`^[a-z_][a-zA-Z0-9_]*(\.[a-z_][a-zA-Z0-9_]*)*$`).MatchString(name) &&
 			!slices.ContainsFunc(strings.Split(name, "."), func(part string) bool { return reserved()[part] })
 	},
+	Syntax:   syntax,
+	Own:      accessor.JavaFormat,
 	Generate: generate,
 }
 
@@ -43,7 +46,7 @@ var files embed.FS
 // templates are parsed when first used: they would slow every command down.
 var templates = sync.OnceValue(func() *template.Template {
 	return template.Must(template.New("").Funcs(template.FuncMap{
-		"literal": literal, "doc": doc, "type": types.Of, "chunks": accessor.Chunks,
+		"literal": literal, "doc": doc, "chunks": accessor.Chunks,
 		"add":  func(a, b int) int { return a + b },
 		"long": long, "value": value, "member": member, "list": list,
 	}).ParseFS(files, "*.tmpl"))
@@ -52,15 +55,17 @@ var templates = sync.OnceValue(func() *template.Template {
 // page is what a template sees.
 type page struct {
 	*accessor.Model
+	*accessor.Catalog
 	accessor.Columns
 	Patterns            []string
 	Header, Visibility  string
 	Cardinals, Ordinals []accessor.Ruled
+	// Syntax is that of the texts.
+	Syntax string
 }
 
 func generate(m *accessor.Model) map[string][]byte {
-	m.Name(reserved(), accessor.Camel, accessor.Camel)
-	p := page{Model: m, Header: accessor.Comment(m.Header("kotlin"))}
+	p := page{Model: m, Catalog: m.Catalogs[0], Header: accessor.Comment(m.Header("kotlin")), Syntax: syntax}
 	if m.Hidden {
 		p.Visibility = "internal "
 	}
@@ -71,14 +76,26 @@ func generate(m *accessor.Model) map[string][]byte {
 	if m.Package != "" {
 		folder = strings.ReplaceAll(m.Package, ".", "/") + "/"
 	}
-	return m.Spell(templates(), p, []accessor.Output{
-		{Template: "Wording.kt.tmpl", File: folder + m.Type + ".kt"},
+	files := m.Spell(templates(), p, []accessor.Output{
 		{Template: "CultureSwitch.kt.tmpl", File: folder + "CultureSwitch.kt"},
-		{Template: "Texts.kt.tmpl", File: folder + m.Type + "Texts.kt"},
+		{Template: "CultureBundle.kt.tmpl", File: folder + "CultureBundle.kt"},
+		{Template: "CultureMessage.kt.tmpl", File: folder + "CultureMessage.kt"},
 		{Template: "CultureFlow.kt.tmpl", File: folder + "CultureFlow.kt", Optional: true, Wanted: m.Binding},
-		{Template: "WordingCases.kt.tmpl", File: folder + m.Type + "Cases.kt", Optional: true, Wanted: m.Cases},
 	})
+	for _, c := range m.Catalogs {
+		c.Name(reserved(), accessor.Camel, accessor.Camel)
+		p.Catalog = c
+		maps.Copy(files, m.Spell(templates(), p, []accessor.Output{
+			{Template: "Wording.kt.tmpl", File: folder + c.Type + ".kt"},
+			{Template: "Texts.kt.tmpl", File: folder + c.Type + "Texts.kt"},
+			{Template: "WordingCases.kt.tmpl", File: folder + c.Type + "Cases.kt", Optional: true, Wanted: m.Cases},
+		}))
+	}
+	return files
 }
+
+// syntax is that of String.format and MessageFormat, in bundles.
+const syntax = "java"
 
 // types are those of arguments.
 var types = accessor.Types{Text: "String", Whole: "Long", Decimal: "Double", Moment: "java.time.temporal.TemporalAccessor"}
@@ -93,14 +110,14 @@ func list(head string, items []string) string {
 }
 
 // member writes the member of a text, at its number.
-func member(number int, m accessor.Member) string {
+func member(of string, number int, m accessor.Member) string {
 	if len(m.Parameters) == 0 {
-		return fmt.Sprintf("val %s: String get() = cultures.render(%d)", m.Name, number)
+		return fmt.Sprintf("val %s: String get() = cultures.render(%sTexts.catalog, %d)", m.Name, of, number)
 	}
 	head := accessor.Piece{Text: "fun " + m.Name + "(", Close: "): String ="}
-	call := accessor.Piece{Text: "cultures.render(", Items: accessor.Pieces(fmt.Sprint(number)), Close: ")"}
+	call := accessor.Piece{Text: "cultures.render(", Items: accessor.Pieces(of+"Texts.catalog", fmt.Sprint(number)), Close: ")"}
 	for _, p := range m.Parameters {
-		head.Items = append(head.Items, accessor.Piece{Text: p.Name + ": " + types.Of(p.Type)})
+		head.Items = append(head.Items, accessor.Piece{Text: p.Name + ": " + types.OfMessageFormat(p)})
 		call.Items = append(call.Items, accessor.Piece{Text: literal(p.Key) + " to " + p.Name})
 	}
 	if line := head.Flat() + " " + call.Flat(); len(line)+4 <= layout.Width {

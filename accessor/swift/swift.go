@@ -5,13 +5,17 @@ package swift
 import (
 	"embed"
 	"fmt"
+	"maps"
 	"regexp"
 	"strings"
 	"sync"
 	"text/template"
+	"unicode"
+	"unicode/utf8"
 
 	"zelvik/accessor"
 	"zelvik/message"
+	"zelvik/message/native"
 )
 
 // Language is Swift.
@@ -22,6 +26,8 @@ var Language = &accessor.Language{
 	ValidPackage: func(name string) bool {
 		return regexp.MustCompile(`^([A-Za-z_][A-Za-z0-9_]*)?$`).MatchString(name) && !reserved()[name]
 	},
+	Syntax:   syntax,
+	Own:      own,
 	Generate: generate,
 }
 
@@ -46,27 +52,51 @@ var templates = sync.OnceValue(func() *template.Template {
 // page is what a template sees.
 type page struct {
 	*accessor.Model
+	*accessor.Catalog
 	accessor.Columns
 	Header, Visibility  string
 	Cardinals, Ordinals []accessor.Ruled
+	// Syntax is that of the texts.
+	Syntax string
 }
 
 func generate(m *accessor.Model) map[string][]byte {
-	m.Name(reserved(), accessor.Camel, accessor.Camel)
-	p := page{Model: m, Header: accessor.Comment(m.Header("swift")), Visibility: "public "}
+	p := page{Model: m, Catalog: m.Catalogs[0], Header: accessor.Comment(m.Header("swift")), Visibility: "public ", Syntax: syntax}
 	if m.Hidden {
 		p.Visibility = ""
 	}
 	p.Columns = m.Columns(literal)
 	p.Cardinals, p.Ordinals = m.Plurals("==", "!=")
-	return m.Spell(templates(), p, []accessor.Output{
-		{Template: "Wording.swift.tmpl", File: m.Type + ".swift"},
+	files := m.Spell(templates(), p, []accessor.Output{
 		{Template: "CultureSwitch.swift.tmpl", File: "CultureSwitch.swift"},
-		{Template: "Texts.swift.tmpl", File: m.Type + "Texts.swift"},
+		{Template: "CultureMessage.swift.tmpl", File: "CultureMessage.swift"},
 		{Template: "CultureObject.swift.tmpl", File: "CultureObject.swift", Optional: true, Wanted: m.Binding},
-		{Template: "WordingCases.swift.tmpl", File: m.Type + "Cases.swift", Optional: true, Wanted: m.Cases},
 	})
+	for _, c := range m.Catalogs {
+		c.Name(reserved(), accessor.Camel, accessor.Camel)
+		p.Catalog = c
+		maps.Copy(files, m.Spell(templates(), p, []accessor.Output{
+			{Template: "Wording.swift.tmpl", File: c.Type + ".swift"},
+			{Template: "Texts.swift.tmpl", File: c.Type + "Texts.swift"},
+			{Template: "WordingCases.swift.tmpl", File: c.Type + "Cases.swift", Optional: true, Wanted: m.Cases},
+		}))
+	}
+	return files
 }
+
+// syntax is that of String(format:), in bundles.
+const syntax = "foundation"
+
+// own gives String(format:) a number of its own syntax as the first argument.
+func own(p *message.Placeholder) string {
+	spelling := native.Spelling(p)
+	if p.Syntax != message.Foundation || !strings.HasPrefix(spelling, "%") || !strings.ContainsRune("diDuUxXoOcCfFeEgGaA", rune(spelling[len(spelling)-1])) {
+		return ""
+	}
+	return "%" + position().ReplaceAllString(spelling[1:], "")
+}
+
+var position = sync.OnceValue(func() *regexp.Regexp { return regexp.MustCompile(`^\d+\$`) })
 
 // layout is that of Swift code in lines of 120 characters: a list that is too
 // long has a line for each item. Arrays have a comma after the last one.
@@ -84,16 +114,16 @@ func list(head string, items []string) string {
 func condition(text string) string { return layout.Condition("            if ", text, " {", true) }
 
 // member writes the member of a text, at its number.
-func member(number int, m accessor.Member, visibility string) string {
+func member(of string, number int, m accessor.Member, visibility string) string {
 	if len(m.Parameters) == 0 {
-		head, body := fmt.Sprintf("%svar %s: String {", visibility, m.Name), fmt.Sprintf("cultures.render(%d, [])", number)
+		head, body := fmt.Sprintf("%svar %s: String {", visibility, m.Name), fmt.Sprintf("cultures.render(%sTexts.catalog, %d, [])", of, number)
 		if line := head + " " + body + " }"; len(line)+4 <= layout.Width {
 			return line
 		}
 		return head + "\n        " + body + "\n    }"
 	}
 	head := accessor.Piece{Text: visibility + "func " + m.Name + "(", Close: ") -> String {"}
-	call := accessor.Piece{Text: fmt.Sprintf("cultures.render(%d, [", number), Close: "])"}
+	call := accessor.Piece{Text: fmt.Sprintf("cultures.render(%sTexts.catalog, %d, [", of, number), Close: "])"}
 	for _, p := range m.Parameters {
 		head.Items = append(head.Items, accessor.Piece{Text: p.Name + ": " + types.Of(p.Type)})
 		call.Items = append(call.Items, accessor.Piece{Text: "(" + literal(p.Key) + ", ." + kind(p.Type) + "(" + p.Name + "))"})
@@ -129,8 +159,8 @@ func kind(t message.Type) string {
 	return "text"
 }
 
-// literal writes a string literal in ASCII; as the backslash is escaped, \(
-// begins nothing.
+// literal writes a string literal; as the backslash is escaped, \( begins nothing. What
+// cannot be seen, or turns what is seen around, is a number.
 func literal(text string) string {
 	var out strings.Builder
 	out.WriteByte('"')
@@ -139,7 +169,7 @@ func literal(text string) string {
 		case r == '"' || r == '\\':
 			out.WriteByte('\\')
 			out.WriteRune(r)
-		case r < ' ' || r > '~':
+		case !seen(r):
 			fmt.Fprintf(&out, `\u{%x}`, r)
 		default:
 			out.WriteRune(r)
@@ -149,9 +179,22 @@ func literal(text string) string {
 	return out.String()
 }
 
+// seen reports whether a character has a shape of its own.
+func seen(r rune) bool {
+	return r == ' ' || unicode.IsPrint(r) && !unicode.Is(unicode.Mn, r) && !unicode.Is(unicode.Co, r) && r != utf8.RuneError
+}
+
 // doc writes text for a comment of one line.
 func doc(text string) string {
-	return strings.Join(strings.Fields(accessor.Comment(text)), " ")
+	return strings.Join(strings.Fields(strings.Map(func(r rune) rune {
+		switch {
+		case r < ' ':
+			return ' '
+		case !unicode.IsPrint(r):
+			return '?'
+		}
+		return r
+	}, text)), " ")
 }
 
 // value writes an argument of a case.

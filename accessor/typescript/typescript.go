@@ -5,14 +5,18 @@ package typescript
 import (
 	"embed"
 	"encoding/json"
-	"fmt"
+	"maps"
 	"regexp"
+	"slices"
+	"strconv"
 	"strings"
 	"sync"
 	"text/template"
 
 	"zelvik/accessor"
 	"zelvik/message"
+	"zelvik/message/icu"
+	"zelvik/message/native"
 )
 
 // Language is TypeScript.
@@ -21,6 +25,8 @@ var Language = &accessor.Language{
 	Member:         accessor.Camel,
 	PackagePattern: "letters, digits, - and _; modules need no package",
 	ValidPackage:   func(name string) bool { return regexp.MustCompile(`^[\w./@-]*$`).MatchString(name) },
+	Own:            own,
+	Prints:         prints,
 	Generate:       generate,
 }
 
@@ -39,42 +45,114 @@ var files embed.FS
 // templates are parsed when first used: they would slow every command down.
 var templates = sync.OnceValue(func() *template.Template {
 	return template.Must(template.New("").Funcs(template.FuncMap{
-		"literal": literal, "doc": doc, "signature": signature, "check": check, "list": list, "row": row, "condition": condition,
+		"literal": literal, "doc": doc, "signature": signature, "check": check, "list": list, "row": row, "condition": condition, "keys": keys, "call": call,
 	}).ParseFS(files, "*.tmpl"))
 })
 
 // page is what a template sees.
 type page struct {
 	*accessor.Model
+	*accessor.Catalog
 	Header, File, Export string
 	// Union is the type of the cultures.
 	Union string
 	accessor.Columns
-	Fallbacks           []string
 	Cardinals, Ordinals []accessor.Ruled
 }
 
 func generate(m *accessor.Model) map[string][]byte {
-	m.Name(reserved(), accessor.Camel, accessor.Camel)
-	p := page{Model: m, Header: comment(m.Header("typescript")), Export: "export ", File: strings.ToLower(m.Type[:1]) + m.Type[1:]}
+	p := page{Model: m, Catalog: m.Catalogs[0], Header: comment(m.Header("typescript")), Export: "export "}
 	if m.Hidden {
 		p.Export = "/** @internal */\nexport "
 	}
 	p.Cardinals, p.Ordinals = m.Plurals("===", "!==")
 	p.Columns = m.Columns(literal)
-	for _, row := range m.FallbackIndexes() {
-		p.Fallbacks = append(p.Fallbacks, strings.ReplaceAll(fmt.Sprint(row), " ", ", "))
+	tags := append(slices.Clone(p.Tags), "(string & Record<never, never>)")
+	switch p.Union = " " + strings.Join(tags, " | "); {
+	case len("export type Culture =;"+p.Union) <= width:
+	case len(" ;"+p.Union) <= width:
+		p.Union = "\n " + p.Union
+	default:
+		p.Union = "\n  | " + strings.Join(tags, "\n  | ")
 	}
-	if p.Union = " " + strings.Join(p.Tags, " | "); len("export type Culture =;"+p.Union) > width {
-		p.Union = "\n  | " + strings.Join(p.Tags, "\n  | ")
-	}
-	return m.Spell(templates(), p, []accessor.Output{
-		{Template: "wording.ts.tmpl", File: p.File + ".ts"},
+	files := m.Spell(templates(), p, []accessor.Output{
 		{Template: "cultureSwitch.ts.tmpl", File: "cultureSwitch.ts"},
-		{Template: "texts.ts.tmpl", File: p.File + "Texts.ts"},
+		{Template: "cultureMessage.ts.tmpl", File: "cultureMessage.ts"},
 		{Template: "cultureStore.ts.tmpl", File: "cultureStore.ts", Optional: true, Wanted: m.Binding},
-		{Template: "cases.ts.tmpl", File: p.File + "Cases.ts", Optional: true, Wanted: m.Cases},
 	})
+	for _, c := range m.Catalogs {
+		c.Name(reserved(), accessor.Camel, accessor.Camel)
+		p.Catalog, p.File = c, strings.ToLower(c.Type[:1])+c.Type[1:]
+		maps.Copy(files, m.Spell(templates(), p, []accessor.Output{
+			{Template: "wording.ts.tmpl", File: p.File + ".ts"},
+			{Template: "texts.ts.tmpl", File: p.File + "Texts.ts"},
+			{Template: "cases.ts.tmpl", File: p.File + "Cases.ts", Optional: true, Wanted: m.Cases},
+		}))
+	}
+	return files
+}
+
+// known are the styles of numbers and dates that Intl writes (ECMA-402): words of
+// ICU's, stems of its skeletons, fields of dates, and patterns of digits.
+var known = sync.OnceValue(func() *regexp.Regexp {
+	return regexp.MustCompile(`^(|integer|percent|short|medium|long|full|::[GyMLdEcjhHkKmsBz]+|` +
+		`::(` + stem + `)( +(` + stem + `))*|[^#0,.;%\x60'E\x{a4}]*[#0,]+(\.[#0]*)?%?[^#0,.;%'E\x{a4}]*(;[^#0,.;'E\x{a4}]+[#0,.]+[^#0,.;'E\x{a4}]*)?)$`)
+})
+
+const stem = `group-(off|auto|min2|on-aligned)|,[_?!]|percent|%(x100)?|scale/10+|compact-(short|long)|KK?|scientific|engineering|EE?0|` +
+	`sign-(auto|always|never|except-zero|accounting|accounting-always)|\+[!_?]|\(\)!?|precision-integer|unit-width-(short|narrow|full-name|iso-code)|` +
+	`rounding-mode-(ceiling|floor|down|up|half-even|half-up|half-down)|latin|currency/[A-Z]{3}|unit/[a-z-]+|measure-unit/[a-z-]+|@+#*[*+]?|\.0*#*[*+]?|0+|integer-width/\+0+`
+
+// prints reports whether Intl writes a placeholder.
+func prints(p *message.Placeholder) bool {
+	if p.Type == message.String || p.Type == message.Integer && p.Style == "" {
+		return true
+	}
+	text, _ := icu.Writer{}.Argument(p)
+	parts := strings.SplitN(strings.TrimSuffix(text, "}"), ",", 3)
+	style := ""
+	if len(parts) == 3 {
+		style = strings.TrimSpace(parts[2])
+	}
+	if kind := strings.TrimSpace(parts[1]); kind != "number" && kind != "date" && kind != "time" {
+		return false
+	}
+	return known().MatchString(style)
+}
+
+// own writes the formats that ARB declares as intl's NumberFormat prints them, as
+// skeletons.
+func own(p *message.Placeholder) string {
+	if !strings.HasPrefix(string(p.Style), "dart=") && p.Syntax != message.Declared {
+		return ""
+	}
+	d := native.Declare(p)
+	code := ""
+	if d.Optional != nil {
+		if d.Optional.Symbol != "" || d.Optional.Pattern != "" || d.Optional.Locale != "" || d.Optional.Digits != nil {
+			return ""
+		}
+		if d.Optional.Name != "" {
+			code = " currency/" + d.Optional.Name
+		}
+	}
+	switch d.Format {
+	case "compact":
+		return "::compact-short @@#" // intl shows three digits
+	case "compactLong":
+		return "::compact-long @@#"
+	case "compactCurrency", "compactSimpleCurrency":
+		if code != "" {
+			return "::compact-short @@#" + code + map[bool]string{true: " unit-width-narrow"}[d.Format != "compactCurrency"]
+		}
+	case "scientificPattern":
+		return "::scientific ."
+	case "simpleCurrency":
+		if code != "" {
+			return "::unit-width-narrow" + code
+		}
+	}
+	return ""
 }
 
 // width is that of the lines, in characters.
@@ -94,6 +172,32 @@ func signature(m accessor.Member) string {
 		head.Items = append(head.Items, accessor.Piece{Text: p.Name + ": " + types.Of(p.Type)})
 	}
 	return layout.Lay(head, 2, "")
+}
+
+// keys writes the keys of a catalog.
+func keys(list []string) string {
+	items := make([]string, len(list))
+	for i, key := range list {
+		items[i] = literal(key)
+	}
+	return layout.Lay(accessor.Row("keys: [", items, "]"), 2, ",")
+}
+
+// call writes what a member returns.
+func call(file string, number int, m accessor.Member) string {
+	piece := accessor.Piece{Text: "return this.cultures.render(", Items: accessor.Pieces(file+"Catalog", strconv.Itoa(number)), Close: ")"}
+	const pairs = "new Map<string, string | number | Date>(["
+	if len(m.Parameters) == 1 {
+		p := m.Parameters[0]
+		piece.Items = append(piece.Items, accessor.Row(pairs, []string{"[" + literal(p.Key) + ", " + p.Name + "]"}, "])"))
+	} else if len(m.Parameters) > 1 { // the formatter gives each pair a line
+		text := piece.Text + "\n      " + piece.Items[0].Text + ",\n      " + piece.Items[1].Text + ",\n      " + pairs
+		for _, p := range m.Parameters {
+			text += "\n        [" + literal(p.Key) + ", " + p.Name + "],"
+		}
+		return text + "\n      ]),\n    );"
+	}
+	return layout.Lay(piece, 4, ";")
 }
 
 // check writes a call of a case.
@@ -122,7 +226,7 @@ func row(texts []string, culture int) string {
 			items[i] = "null"
 		}
 	}
-	return layout.Lay(accessor.Row("[", items, "]"), 2, ",")
+	return layout.Lay(accessor.Row("[", items, "]"), 4, ",")
 }
 
 // types are those of arguments.

@@ -29,9 +29,10 @@ func (e *env) accessorsCommand() *cli.Command {
 		Flags: []cli.Flag{
 			&cli.StringFlag{Name: "language", Usage: "the `LANGUAGE` to generate: " + strings.Join(languages.Names(), ", ")},
 			&cli.StringFlag{Name: "package", Usage: "the package, namespace or module `NAME`, such as app.text"},
-			&cli.StringFlag{Name: "type", Value: "Wording", Usage: "the `NAME` of the type with the members"},
+			&cli.StringFlag{Name: "type", Usage: "the `NAME` of the type with the members, Wording by default; of several families their names, parted by commas"},
 			&cli.StringFlag{Name: "visibility", Value: "public", Usage: "public, or internal to its package"},
 			&cli.StringFlag{Name: "texts", Value: "compiled", Usage: "compiled into the code, or bundles: files that the application loads"},
+			&cli.StringFlag{Name: "annotations", Value: "nullable", Usage: "in C#, what can be null is marked: nullable; none for compilers before C# 8"},
 			&cli.BoolFlag{Name: "binding", Usage: "add the file that ties the culture to what the platform's interfaces observe"},
 			&cli.BoolFlag{Name: "cases", Usage: "add a file of tests for the application's own toolchain"},
 			&cli.StringFlag{Name: "out", Usage: "the `FOLDER` to write to"},
@@ -105,7 +106,7 @@ func accessorSets(c *cli.Command, w *project.Workspace) ([]project.AccessorConfi
 	}
 	return []project.AccessorConfig{{
 		Language: c.String("language"), Package: c.String("package"), Type: c.String("type"), Out: c.String("out"),
-		Visibility: c.String("visibility"), Texts: c.String("texts"), Binding: c.Bool("binding"), Cases: c.Bool("cases"),
+		Visibility: c.String("visibility"), Texts: c.String("texts"), Annotations: c.String("annotations"), Families: c.Args().Slice(), Named: c.Args().Len() > 0, Binding: c.Bool("binding"), Cases: c.Bool("cases"),
 	}}, nil
 }
 
@@ -115,7 +116,7 @@ func asGiven(c *cli.Command) string {
 	for _, path := range c.Args().Slice() {
 		words = append(words, finding.Quoted(filepath.ToSlash(path)))
 	}
-	for _, name := range []string{"language", "package", "type", "visibility", "texts", "out", "project", "from", "cultures"} {
+	for _, name := range []string{"language", "package", "type", "visibility", "texts", "annotations", "out", "project", "from", "cultures"} {
 		if c.IsSet(name) {
 			words = append(words, "--"+name, finding.Quoted(filepath.ToSlash(c.String(name))))
 		}

@@ -6,6 +6,7 @@ import (
 	"errors"
 	"fmt"
 	"maps"
+	"path"
 	"path/filepath"
 	"regexp"
 	"slices"
@@ -21,7 +22,7 @@ import (
 
 // Accessors are the files of one set of accessors.
 type Accessors struct {
-	// Dir is the folder of the family that they are made of.
+	// Dir is the folder of the family that they are made of, or the folders of several.
 	Dir string
 	// Language is what the set names.
 	Language string
@@ -46,56 +47,139 @@ func For(w *project.Workspace, set project.AccessorConfig, command string) (*Acc
 	if err != nil {
 		return nil, err
 	}
-	families := w
-	if set.Family != "" {
-		families = &project.Workspace{Config: w.Config}
-		place := w.Disk.Absolute(filepath.Join(w.Config.Dir(), filepath.FromSlash(set.Family)))
-		for _, f := range w.Families {
-			if w.Disk.Inside(place, w.Disk.Absolute(f.Dir)) || slices.ContainsFunc(f.Files, func(file *project.File) bool { return w.Disk.Inside(place, w.Disk.Absolute(file.Path)) }) {
-				families.Families = append(families.Families, f)
+	families, err := families(w, set)
+	if err != nil {
+		return nil, err
+	}
+	types, err := typeNames(set.Type, families)
+	if err != nil {
+		return nil, err
+	}
+	options.Command = command
+	var parts []accessor.Part
+	for i, family := range families {
+		for _, file := range family.Files {
+			if damage := file.Damaged(); damage != nil {
+				return nil, project.Refuse(damage)
 			}
 		}
-	}
-	family, err := families.One()
-	if err != nil {
-		return nil, err
-	}
-	for _, file := range family.Files {
-		if damage := file.Damaged(); damage != nil {
-			return nil, project.Refuse(damage)
+		if _, err := family.Restore(); err != nil {
+			return nil, err
 		}
+		record, err := w.Record(family)
+		if err != nil {
+			return nil, err
+		}
+		parts = append(parts, accessor.Part{Family: &family.Family, Type: types[i], From: filepath.ToSlash(family.Dir), Gone: gone(record, family)})
 	}
-	if _, err := family.Restore(); err != nil {
-		return nil, err
-	}
-	options.From, options.Command = filepath.ToSlash(family.Dir), command
-	record, err := w.Record(family)
+	model, err := accessor.New(language, parts, options)
 	if err != nil {
 		return nil, err
 	}
-	options.Gone = gone(record, family)
-	model, err := accessor.New(&family.Family, options)
-	if err != nil {
-		return nil, err
-	}
-	made := &Accessors{Dir: family.Dir, Language: language.Name, Files: map[string][]byte{}}
+	made := &Accessors{Dir: model.From, Language: language.Name, Files: map[string][]byte{}}
 	for name, data := range language.Files(model) {
 		made.Files[filepath.Join(set.Out, filepath.FromSlash(name))] = data
 	}
-	source := family.SourceMember()
-	for _, f := range model.Findings {
-		file := family.File(source)
-		if f.Path = file.Path; source.Catalog.Find(f.Key) != nil {
-			f.Line, f.Column = file.At(source.Catalog.Find(f.Key).Offset)
+	for i, c := range model.Catalogs {
+		source := families[i].SourceMember()
+		for _, f := range c.Findings {
+			file := families[i].File(source)
+			if f.Path = file.Path; source.Catalog.Find(f.Key) != nil {
+				f.Line, f.Column = file.At(source.Catalog.Find(f.Key).Offset)
+			}
+			made.Clashes = append(made.Clashes, f)
 		}
-		made.Clashes = append(made.Clashes, f)
 	}
 	return made, nil
 }
 
+// families are those of a set, in the order in which it names them.
+func families(w *project.Workspace, set project.AccessorConfig) ([]*project.Family, error) {
+	names := set.Families
+	if set.Family != "" {
+		names = append([]string{set.Family}, names...)
+	}
+	if len(names) == 0 {
+		family, err := w.One()
+		return []*project.Family{family}, err
+	}
+	var list []*project.Family
+	for _, name := range names {
+		place := w.Disk.Absolute(name)
+		if !set.Named {
+			place = w.Disk.Absolute(filepath.Join(w.Config.Dir(), filepath.FromSlash(name)))
+		}
+		found := false
+		for _, f := range w.Families {
+			if !w.Disk.Inside(place, w.Disk.Absolute(f.Dir)) && !slices.ContainsFunc(f.Files, func(file *project.File) bool { return w.Disk.Inside(place, w.Disk.Absolute(file.Path)) }) {
+				continue
+			}
+			if found = true; !slices.Contains(list, f) {
+				list = append(list, f)
+			}
+		}
+		if !found && !set.Named {
+			return nil, project.Usage("the accessors in %s are of %s, and no family is there; zelvik survey lists the families", set.Out, name)
+		}
+	}
+	for _, f := range w.Families { // those that are named by the names that survey prints
+		if set.Named && !slices.Contains(list, f) {
+			list = append(list, f)
+		}
+	}
+	return list, nil
+}
+
+// typeNames are the names of the families' types: those that are asked for, then
+// Wording for the first, and for the others their own names with Text after them.
+func typeNames(asked string, families []*project.Family) ([]string, error) {
+	var types []string
+	for name := range strings.SplitSeq(asked, ",") {
+		if name = strings.TrimSpace(name); name == "" && asked == "" {
+			continue
+		}
+		if !typeName().MatchString(name) {
+			return nil, fmt.Errorf("%q is no name for a type; use a capital letter and letters or digits, such as Wording", name)
+		}
+		if slices.Contains(types, name) {
+			return nil, fmt.Errorf("two families would have the type %s; give each a name of its own", name)
+		}
+		types = append(types, name)
+	}
+	if len(types) > len(families) {
+		return nil, fmt.Errorf("%d types are named, and there are %d families; name at most one for each", len(types), len(families))
+	}
+	for _, f := range families[len(types):] {
+		name := accessor.Type
+		if len(types) > 0 {
+			name = accessor.Pascal(accessor.Words(ownPart(f, families))) + "Text"
+		}
+		wanted := name
+		for n := 2; slices.Contains(types, name); n++ {
+			name = fmt.Sprintf("%s%d", wanted, n)
+		}
+		types = append(types, name)
+	}
+	return types, nil
+}
+
+// ownPart is the last part of a family's path that no other has in its own: watch of
+// watch/res/strings, where others are app/res/strings and tv/res/strings.
+func ownPart(f *project.Family, families []*project.Family) string {
+	parts := strings.Split(filepath.ToSlash(f.Name), "/")
+	for _, part := range slices.Backward(parts) {
+		if !slices.ContainsFunc(families, func(other *project.Family) bool {
+			return other != f && slices.Contains(strings.Split(filepath.ToSlash(other.Name), "/"), part)
+		}) {
+			return part
+		}
+	}
+	return path.Base(filepath.ToSlash(f.Name))
+}
+
 // options checks what a set says.
 func options(set project.AccessorConfig) (*accessor.Language, accessor.Options, error) {
-	o := accessor.Options{Package: set.Package, Type: set.Type, Binding: set.Binding, Cases: set.Cases}
+	o := accessor.Options{Package: set.Package, Binding: set.Binding, Cases: set.Cases}
 	language, err := languages.Named(set.Language)
 	if err != nil {
 		return nil, o, err
@@ -107,18 +191,19 @@ func options(set project.AccessorConfig) (*accessor.Language, accessor.Options, 
 	if !language.ValidPackage(o.Package) {
 		return nil, o, fmt.Errorf("%q is no package of %s; use %s", o.Package, language.Name, language.PackagePattern)
 	}
-	if o.Type == "" {
-		o.Type = "Wording"
-	}
-	if !typeName().MatchString(o.Type) {
-		return nil, o, fmt.Errorf("%q is no name for a type; use a capital letter and letters or digits, such as Wording", o.Type)
-	}
 	switch set.Visibility {
 	case "", "public":
 	case "internal":
 		o.Hidden = true
 	default:
 		return nil, o, fmt.Errorf("visibility takes public or internal, not %q", set.Visibility)
+	}
+	switch set.Annotations {
+	case "", "nullable":
+	case "none":
+		o.Plain = true
+	default:
+		return nil, o, fmt.Errorf("annotations takes nullable or none, not %q", set.Annotations)
 	}
 	switch set.Texts {
 	case "", "compiled":

@@ -12,8 +12,9 @@ public static class Desk
         int pause = args.Length > 0 ? int.Parse(args[0]) : 700;
         var cultures = new CultureSwitch();
         var wording = new Wording(cultures);
-        Show(cultures, wording);
-        using (cultures.Listen(culture => Show(cultures, wording)))
+        var watch = new WatchText(cultures);
+        Show(cultures, wording, watch);
+        using (cultures.Listen(culture => Show(cultures, wording, watch)))
         {
             foreach (string culture in cultures.Supported)
             {
@@ -23,13 +24,14 @@ public static class Desk
         }
     }
 
-    private static void Show(CultureSwitch cultures, Wording wording)
+    private static void Show(CultureSwitch cultures, Wording wording, WatchText watch)
     {
         Console.WriteLine("[" + cultures.Current + " " + cultures.Direction + "] " + cultures.DisplayName(cultures.Current));
         Console.WriteLine("  " + wording.BoardingTitle);
         Console.WriteLine("  " + wording.BoardingGreeting("Runa"));
         Console.WriteLine("  " + wording.BookingCountPassengers(2) + ", " + wording.BookingCountBicycles(5));
         Console.WriteLine("  " + wording.DelayTitle + ": " + wording.DelayReason);
+        Console.WriteLine("  " + watch.WatchTitle + " - " + watch.WatchLate);
         Console.WriteLine("  < " + wording.ActionBack + "   " + wording.ActionNext + " >");
     }
 }

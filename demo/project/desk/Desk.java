@@ -1,4 +1,5 @@
 import line.skerry.text.CultureSwitch;
+import line.skerry.text.WatchText;
 import line.skerry.text.Wording;
 import java.io.PrintStream;
 import java.nio.charset.StandardCharsets;
@@ -10,8 +11,9 @@ public class Desk {
         long pause = args.length > 0 ? Long.parseLong(args[0]) : 700;
         CultureSwitch cultures = new CultureSwitch();
         Wording wording = new Wording(cultures);
-        show(out, cultures, wording);
-        try (CultureSwitch.Subscription subscription = cultures.listen(culture -> show(out, cultures, wording))) {
+        WatchText watch = new WatchText(cultures);
+        show(out, cultures, wording, watch);
+        try (CultureSwitch.Subscription subscription = cultures.listen(culture -> show(out, cultures, wording, watch))) {
             for (String culture : cultures.supported()) {
                 cultures.choose(culture);
                 Thread.sleep(pause);
@@ -19,12 +21,13 @@ public class Desk {
         }
     }
 
-    private static void show(PrintStream out, CultureSwitch cultures, Wording wording) {
+    private static void show(PrintStream out, CultureSwitch cultures, Wording wording, WatchText watch) {
         out.println("[" + cultures.current() + " " + cultures.direction() + "] " + cultures.displayName(cultures.current()));
         out.println("  " + wording.boardingTitle());
         out.println("  " + wording.boardingGreeting("Runa"));
         out.println("  " + wording.bookingCountPassengers(2) + ", " + wording.bookingCountBicycles(5));
         out.println("  " + wording.delayTitle() + ": " + wording.delayReason());
+        out.println("  " + watch.watchTitle() + " - " + watch.watchLate());
         out.println("  < " + wording.actionBack() + "   " + wording.actionNext() + " >");
     }
 }

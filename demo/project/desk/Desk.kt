@@ -1,5 +1,6 @@
 import java.io.PrintStream
 import line.skerry.desk.CultureSwitch
+import line.skerry.desk.WatchText
 import line.skerry.desk.Wording
 
 /** A boarding desk in a terminal: a screenful of texts, in one culture after another while it runs. */
@@ -8,8 +9,9 @@ fun main(args: Array<String>) {
     val pause = args.firstOrNull()?.toLong() ?: 700L
     val cultures = CultureSwitch()
     val wording = Wording(cultures)
-    out.show(cultures, wording)
-    cultures.listen { out.show(cultures, wording) }.use {
+    val watch = WatchText(cultures)
+    out.show(cultures, wording, watch)
+    cultures.listen { out.show(cultures, wording, watch) }.use {
         for (culture in cultures.supported) {
             cultures.choose(culture)
             Thread.sleep(pause)
@@ -17,11 +19,12 @@ fun main(args: Array<String>) {
     }
 }
 
-private fun PrintStream.show(cultures: CultureSwitch, wording: Wording) {
+private fun PrintStream.show(cultures: CultureSwitch, wording: Wording, watch: WatchText) {
     println("[${cultures.current} ${cultures.direction}] ${cultures.displayName(cultures.current)}")
     println("  ${wording.boardingTitle}")
     println("  ${wording.boardingGreeting("Runa")}")
     println("  ${wording.bookingCountPassengers(2)}, ${wording.bookingCountBicycles(5)}")
     println("  ${wording.delayTitle}: ${wording.delayReason}")
+    println("  ${watch.watchTitle} - ${watch.watchLate}")
     println("  < ${wording.actionBack}   ${wording.actionNext} >")
 }

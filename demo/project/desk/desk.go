@@ -20,8 +20,9 @@ func main() {
 	}
 	cultures := text.NewCultureSwitch()
 	wording := text.NewWording(cultures)
-	show(cultures, wording)
-	stop := cultures.Listen(func(string) { show(cultures, wording) })
+	watch := text.NewWatchText(cultures)
+	show(cultures, wording, watch)
+	stop := cultures.Listen(func(string) { show(cultures, wording, watch) })
 	defer stop()
 	for _, culture := range cultures.Supported() {
 		cultures.Choose(culture)
@@ -29,11 +30,12 @@ func main() {
 	}
 }
 
-func show(cultures *text.CultureSwitch, wording *text.Wording) {
+func show(cultures *text.CultureSwitch, wording *text.Wording, watch *text.WatchText) {
 	fmt.Printf("[%s %s] %s\n", cultures.Current(), cultures.Direction(), cultures.DisplayName(cultures.Current()))
 	fmt.Printf("  %s\n", wording.BoardingTitle())
 	fmt.Printf("  %s\n", wording.BoardingGreeting("Runa"))
 	fmt.Printf("  %s, %s\n", wording.BookingCountPassengers(2), wording.BookingCountBicycles(5))
 	fmt.Printf("  %s: %s\n", wording.DelayTitle(), wording.DelayReason())
+	fmt.Printf("  %s - %s\n", watch.WatchTitle(), watch.WatchLate())
 	fmt.Printf("  < %s   %s >\n", wording.ActionBack(), wording.ActionNext())
 }

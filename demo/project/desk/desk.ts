@@ -1,4 +1,5 @@
 import { CultureSwitch } from "../gen/typescript/cultureSwitch.js";
+import { WatchText } from "../gen/typescript/watchText.js";
 import { Wording } from "../gen/typescript/wording.js";
 
 declare const process: { argv: string[] };
@@ -9,6 +10,7 @@ declare const setTimeout: (run: () => void, pause: number) => void;
 const pause = Number(process.argv[2] ?? "700");
 const cultures = new CultureSwitch();
 const wording = new Wording(cultures);
+const watch = new WatchText(cultures);
 
 function show(): void {
   console.log(`[${cultures.current} ${cultures.direction}] ${cultures.displayName(cultures.current)}`);
@@ -16,6 +18,7 @@ function show(): void {
   console.log(`  ${wording.boardingGreeting("Runa")}`);
   console.log(`  ${wording.bookingCountPassengers(2)}, ${wording.bookingCountBicycles(5)}`);
   console.log(`  ${wording.delayTitle()}: ${wording.delayReason()}`);
+  console.log(`  ${watch.watchTitle()} - ${watch.watchLate()}`);
   console.log(`  < ${wording.actionBack()}   ${wording.actionNext()} >`);
 }
 
