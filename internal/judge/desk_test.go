@@ -43,8 +43,10 @@ func TestDesks(t *testing.T) {
 		{"kotlin", []string{"bash " + cache + "/kotlin-compiler/bin/kotlinc desk/Desk.kt gen/kotlin -include-runtime -d desk.jar", "java -jar desk.jar 0"}},
 		{"csharp", []string{"mcs -out:desk.exe desk/Desk.cs -recurse:gen/csharp/*.cs", "mono desk.exe 0"}},
 		{"typescript", []string{"node " + cache + "/typescript/bin/tsc --target es2022 --lib es2022 --module nodenext --outDir out desk/desk.ts", "node out/desk/desk.js 0"}},
-		{"cpp", []string{"g++ -std=c++17 -pthread desk/desk.cpp gen/cpp/wording.cpp -o cppdesk", "env ./cppdesk 0"}},
+		{"cpp", []string{"g++ -std=c++17 -pthread desk/desk.cpp gen/cpp/culture_switch.cpp gen/cpp/wording.cpp gen/cpp/watchtext.cpp -o cppdesk", "env ./cppdesk 0"}},
 		{"go", []string{"go mod init skerry", "go run desk/desk.go 0"}},
+		{"swift", []string{toolchain("swift/usr/bin/swiftc") + " -swift-version 6 -warnings-as-errors -parse-as-library desk/desk.swift gen/swift/CultureMessage.swift gen/swift/CultureSwitch.swift " +
+			"gen/swift/WatchText.swift gen/swift/WatchTextTexts.swift gen/swift/Wording.swift gen/swift/WordingTexts.swift -o swiftdesk", "env ./swiftdesk 0"}},
 	} {
 		t.Run(desk.language, func(t *testing.T) {
 			said := ""
@@ -60,7 +62,7 @@ func TestDesks(t *testing.T) {
 			assert.Equal(t, 11, strings.Count(said, "["), said)
 			for _, text := range []string{
 				"[en ltr] English\n  Boarding pass\n  Welcome aboard, Runa!\n  2 passengers, 5 bicycles\n",
-				"[pl ltr] polski\n", "5 rowerów\n", "[he rtl] עברית\n", "\u2068Runa\u2069", "[ja ltr] 日本語\n  乗船券\n",
+				"[pl ltr] polski\n", "Next sailing - Late?\n", "5 rowerów\n", "[he rtl] עברית\n", "\u2068Runa\u2069", "[ja ltr] 日本語\n  乗船券\n",
 			} {
 				assert.Contains(t, said, text)
 			}
@@ -81,7 +83,7 @@ func TestDesks(t *testing.T) {
 			}
 			return err
 		}))
-		require.Len(t, files, 11)
+		require.Len(t, files, 16)
 		tool(t, dir, need(t, "node"), files...)
 	})
 }

@@ -55,7 +55,7 @@ func TestLinesOfSwift(t *testing.T) {
 		modelOf(t, "swift", "", family, dir)
 		files, err := filepath.Glob(filepath.Join(dir, "*.swift"))
 		require.NoError(t, err)
-		require.Len(t, files, 5)
+		require.Len(t, files, 6)
 		for _, file := range files {
 			data, err := os.ReadFile(file)
 			require.NoError(t, err)
@@ -84,8 +84,8 @@ func TestFormatters(t *testing.T) {
 			for name, family := range families {
 				modelOf(t, f.language, f.pkg, family, filepath.Join(dir, name))
 			}
-			modelWith(t, f.language, families["app"], filepath.Join(dir, "other"), accessor.Options{
-				Package: f.pkg, Type: "TextsOfTheBoardingDesk", Hidden: true, Bundles: true})
+			modelWith(t, f.language, filepath.Join(dir, "other"), accessor.Options{Package: f.pkg, Hidden: true, Bundles: true},
+				families["app"]+":TextsOfTheBoardingDesk", families["choices"]+":ChoicesText")
 			require.NoError(t, filepath.WalkDir(dir, func(path string, entry os.DirEntry, err error) error {
 				if err == nil && !entry.IsDir() && filepath.Ext(path) != ".json" && !strings.HasPrefix(entry.Name(), ".") {
 					data, err := os.ReadFile(path)

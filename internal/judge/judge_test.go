@@ -24,6 +24,14 @@ import (
 	"zelvik/work/convert"
 )
 
+// noToolchains stands for the folder of whole platforms where none is laid out.
+const noToolchains = "/no toolchains"
+
+// toolchain is a program or file of a platform that is laid out in a folder of its own.
+func toolchain(name string) string {
+	return filepath.Join(cmp.Or(os.Getenv("ZELVIK_TOOLCHAINS"), noToolchains), name)
+}
+
 // need finds a tool, or skips the test by its name.
 func need(t *testing.T, name string) string {
 	t.Helper()
@@ -34,7 +42,7 @@ func need(t *testing.T, name string) string {
 	} else if path, err := exec.LookPath(name); err == nil {
 		return path
 	}
-	if os.Getenv("ZELVIK_REQUIRE_TOOLS") != "" {
+	if os.Getenv("ZELVIK_REQUIRE_TOOLS") != "" && !strings.HasPrefix(name, noToolchains) {
 		t.Fatalf("%s is not installed", name)
 	}
 	t.Skipf("%s is not installed", name)
@@ -202,25 +210,33 @@ public class Check {
 	}
 }
 
-// generate writes the accessors of a family into a folder.
+// modelOf writes the accessors of a family into a folder.
 func modelOf(t *testing.T, language, pkg, family, out string) *accessor.Model {
 	t.Helper()
-	return modelWith(t, language, family, out, accessor.Options{Package: pkg})
+	return modelWith(t, language, out, accessor.Options{Package: pkg}, family)
 }
 
-// generateWith writes them as options say, with bindings, cases, and a key
-// that is gone.
-func modelWith(t *testing.T, language, family, out string, options accessor.Options) *accessor.Model {
+// modelWith writes those of families as options say, with bindings, cases, and a key
+// of the first that is gone. After a colon a family's type is named.
+func modelWith(t *testing.T, language, out string, options accessor.Options, families ...string) *accessor.Model {
 	t.Helper()
-	options.From, options.Binding, options.Cases = "res", true, true
-	options.Gone = []accessor.Gone{{Key: "gone_greeting", Texts: map[culture.Tag]string{"de": "Alter Gruß, {name}", "ar": "x {name}"}}}
-	families, err := project.Families([]string{family}, project.Options{})
-	require.NoError(t, err)
-	require.Len(t, families, 1)
-	families[0].CompleteAll()
-	m, err := accessor.New(&families[0].Family, options)
-	require.NoError(t, err)
+	options.Binding, options.Cases = true, true
+	var parts []accessor.Part
+	for i, family := range families {
+		folder, name, _ := strings.Cut(family, ":")
+		found, err := project.Families([]string{folder}, project.Options{})
+		require.NoError(t, err)
+		require.Len(t, found, 1)
+		found[0].CompleteAll()
+		part := accessor.Part{Family: &found[0].Family, Type: name, From: "res"}
+		if i == 0 {
+			part.Gone = []accessor.Gone{{Key: "gone_greeting", Texts: map[culture.Tag]string{"de": "Alter Gruß, {name}", "ar": "x {name}"}}}
+		}
+		parts = append(parts, part)
+	}
 	l, err := languages.Named(language)
+	require.NoError(t, err)
+	m, err := accessor.New(l, parts, options)
 	require.NoError(t, err)
 	for name, data := range l.Files(m) {
 		write(t, filepath.Join(out, name), string(data))
@@ -234,164 +250,4 @@ func expected(t *testing.T) string {
 	data, err := os.ReadFile("testdata/expected.txt")
 	require.NoError(t, err)
 	return string(data)
-}
-
-func TestJavaAccessors(t *testing.T) {
-	javac, java := need(t, "javac"), need(t, "java")
-	dir := t.TempDir()
-	modelOf(t, "java", "app.text", "../../demo/project/android/res", dir)
-	modelOf(t, "java", "nasty.text", "testdata/nasty", dir)
-	modelOf(t, "java", "choices.text", "testdata/choices", dir)
-	program, err := os.ReadFile("testdata/Desk.java")
-	require.NoError(t, err)
-	write(t, filepath.Join(dir, "Desk.java"), string(program))
-	for _, pkg := range []string{"app", "nasty", "choices"} { // the cases are seen in their package alone
-		write(t, filepath.Join(dir, pkg, "text/Cases.java"), `package `+pkg+`.text; public class Cases { public static int count() {
-			for (String failure : WordingCases.failures()) { System.out.println(failure); } return WordingCases.failures().size(); } }`)
-	}
-	tool(t, dir, javac, "-Xlint:all", "-Werror", "-encoding", "US-ASCII", "-sourcepath", ".", "-d", "out", "Desk.java",
-		"app/text/CultureProperty.java", "nasty/text/CultureProperty.java", "app/text/Cases.java", "nasty/text/Cases.java", "choices/text/CultureProperty.java", "choices/text/Cases.java")
-	assert.Equal(t, expected(t), tool(t, dir, java, "-Dfile.encoding=UTF-8", "-cp", "out", "Desk"))
-	assert.Equal(t, "again ja\n", tool(t, dir, java, "-cp", "out", "Desk", "again"))
-}
-
-func TestKotlinAccessors(t *testing.T) {
-	bash, java := need(t, "bash"), need(t, "java")
-	cache := cmp.Or(os.Getenv("ZELVIK_NODE_MODULES"), "/nowhere")
-	compiler := need(t, filepath.Join(cache, "kotlin-compiler/bin/kotlinc"))
-	dir := t.TempDir()
-	modelOf(t, "kotlin", "app.text", "../../demo/project/android/res", dir)
-	modelOf(t, "kotlin", "nasty.text", "testdata/nasty", dir)
-	modelOf(t, "kotlin", "choices.text", "testdata/choices", dir)
-	program, err := os.ReadFile("testdata/Desk.kt")
-	require.NoError(t, err)
-	write(t, filepath.Join(dir, "Desk.kt"), string(program))
-	for _, pkg := range []string{"app", "nasty", "choices"} {
-		write(t, filepath.Join(dir, pkg, "text/Failures.kt"), `package `+pkg+".text\n\nfun failures(): Int = WordingCases.failures().onEach { println(it) }.size\n")
-	}
-	coroutines := filepath.Join(cache, "kotlin-compiler/lib/kotlinx-coroutines-core-jvm.jar")
-	tool(t, dir, bash, compiler, "Desk.kt", "app", "nasty", "choices", "-cp", coroutines, "-Werror", "-d", "out")
-	assert.Equal(t, expected(t), tool(t, dir, java, "-cp", "out:"+coroutines+":"+filepath.Join(cache, "kotlin-compiler/lib/kotlin-stdlib.jar"), "DeskKt"))
-	assert.Equal(t, "again ja\n", tool(t, dir, java, "-cp", "out:"+coroutines+":"+filepath.Join(cache, "kotlin-compiler/lib/kotlin-stdlib.jar"), "DeskKt", "again"))
-}
-
-func TestCSharpAccessors(t *testing.T) {
-	mcs, mono := need(t, "mcs"), need(t, "mono")
-	dir := t.TempDir()
-	modelOf(t, "csharp", "App.Text", "../../demo/project/android/res", filepath.Join(dir, "app"))
-	modelOf(t, "csharp", "Nasty.Text", "testdata/nasty", filepath.Join(dir, "nasty"))
-	modelOf(t, "csharp", "Choices.Text", "testdata/choices", filepath.Join(dir, "choices"))
-	program, err := os.ReadFile("testdata/Desk.cs")
-	require.NoError(t, err)
-	write(t, filepath.Join(dir, "Desk.cs"), string(program))
-	tool(t, dir, mcs, "-langversion:6", "-warn:4", "-warnaserror", "-doc:desk.xml", "-nowarn:1591", "-out:desk.exe", "Desk.cs", "-recurse:app/*.cs", "-recurse:nasty/*.cs", "-recurse:choices/*.cs")
-	assert.Equal(t, expected(t), tool(t, dir, mono, "desk.exe"))
-	assert.Equal(t, "again ja\n", tool(t, dir, mono, "desk.exe", "again"))
-}
-
-func TestGoAccessors(t *testing.T) {
-	tools := need(t, "go")
-	dir := t.TempDir()
-	modelOf(t, "go", "app/text", "../../demo/project/android/res", dir)
-	modelOf(t, "go", "nasty/text", "testdata/nasty", dir)
-	modelOf(t, "go", "choices/text", "testdata/choices", dir)
-	program, err := os.ReadFile("testdata/desk.go.txt")
-	require.NoError(t, err)
-	write(t, filepath.Join(dir, "main.go"), string(program))
-	write(t, filepath.Join(dir, "go.mod"), "module desk\n\ngo 1.24\n")
-	tool(t, dir, tools, "vet", "./...")
-	assert.Empty(t, tool(t, dir, need(t, "gofmt"), "-l", "app", "nasty", "choices"))
-	tool(t, dir, tools, "test", "./...")
-	build := []string{"build", "-o", "desk", "."}
-	if _, err := exec.LookPath("gcc"); err == nil || os.Getenv("ZELVIK_REQUIRE_TOOLS") != "" { // the race detector is in C
-		build = append([]string{"build", "-race"}, build[1:]...)
-	}
-	tool(t, dir, tools, build...)
-	said := tool(t, dir, filepath.Join(dir, "desk"))
-	assert.Equal(t, "again ja\n", tool(t, dir, filepath.Join(dir, "desk"), "again"))
-	assert.Equal(t, expected(t), said[:min(len(expected(t)), len(said))])
-	for line := range strings.Lines(said[min(len(expected(t)), len(said)):]) {
-		assert.Regexp(t, "^(first|second) (de|fr)\n$", line)
-	}
-}
-
-func TestCppAccessors(t *testing.T) {
-	compiler := need(t, "g++")
-	dir := t.TempDir()
-	modelOf(t, "cpp", "app::text", "../../demo/project/android/res", filepath.Join(dir, "app"))
-	modelOf(t, "cpp", "nasty::text", "testdata/nasty", filepath.Join(dir, "nasty"))
-	modelOf(t, "cpp", "choices::text", "testdata/choices", filepath.Join(dir, "choices"))
-	program, err := os.ReadFile("testdata/desk.cpp")
-	require.NoError(t, err)
-	write(t, filepath.Join(dir, "desk.cpp"), string(program))
-	tool(t, dir, need(t, "cppcheck"), "--quiet", "--std=c++17", "--enable=warning,style,performance", "--suppress=useStlAlgorithm",
-		"--suppress=knownConditionTrueFalse", // plural rules are written whole, as the data has them
-		"--error-exitcode=1", "app", "nasty", "choices")
-	tool(t, dir, compiler, "-std=c++17", "-Wall", "-Wextra", "-Wpedantic", "-Wshadow", "-Werror", "-g", "-fsanitize=thread", "-pthread",
-		"-o", "desk", "desk.cpp", "app/wording.cpp", "nasty/wording.cpp", "choices/wording.cpp")
-	assert.Equal(t, expected(t), tool(t, dir, filepath.Join(dir, "desk")))
-	assert.Equal(t, "again ja\n", tool(t, dir, filepath.Join(dir, "desk"), "again"))
-}
-
-func TestTypeScriptAccessors(t *testing.T) {
-	node := need(t, "node")
-	cache := os.Getenv("ZELVIK_NODE_MODULES")
-	if cache == "" {
-		cache = "/nowhere"
-	}
-	tsc := need(t, filepath.Join(cache, "typescript/bin/tsc"))
-	dir := t.TempDir()
-	modelOf(t, "typescript", "", "../../demo/project/android/res", filepath.Join(dir, "app"))
-	modelOf(t, "typescript", "", "testdata/nasty", filepath.Join(dir, "nasty"))
-	modelOf(t, "typescript", "", "testdata/choices", filepath.Join(dir, "choices"))
-	program, err := os.ReadFile("testdata/desk.ts")
-	require.NoError(t, err)
-	write(t, filepath.Join(dir, "desk.ts"), string(program))
-	write(t, filepath.Join(dir, "package.json"), `{"type": "module"}`)
-	tool(t, dir, node, tsc, "--strict", "--noUnusedLocals", "--noUnusedParameters", "--noImplicitReturns", "--noUncheckedIndexedAccess",
-		"--exactOptionalPropertyTypes", "--target", "es2022", "--lib", "es2022", "--module", "nodenext", "desk.ts")
-	assert.Equal(t, expected(t), tool(t, dir, node, "--expose-gc", "desk.js"))
-	assert.Equal(t, "again ja\n", tool(t, dir, node, "desk.js", "again"))
-}
-
-func TestClashesAreFindings(t *testing.T) {
-	m := modelOf(t, "java", "nasty.text", "testdata/nasty", t.TempDir())
-	require.Len(t, m.Findings, 1)
-	assert.Equal(t, "name-clash", m.Findings[0].Rule)
-	assert.Contains(t, m.Findings[0].Message, "two.words")
-}
-
-// Swift and Dart have no compiler here: what is generated is parsed with their
-// grammars, and so are programs that use it.
-func TestGrammars(t *testing.T) {
-	node := need(t, "node")
-	modules := cmp.Or(os.Getenv("ZELVIK_NODE_MODULES"), "/nowhere")
-	need(t, filepath.Join(modules, "tree-sitter-wasms/out/tree-sitter-swift.wasm"))
-	script, err := filepath.Abs("testdata/grammar.mjs")
-	require.NoError(t, err)
-	for _, language := range []string{"swift", "dart"} {
-		t.Run(language, func(t *testing.T) {
-			dir := t.TempDir()
-			modelOf(t, language, "", "../../demo/project/android/res", filepath.Join(dir, "app"))
-			modelOf(t, language, "", "testdata/nasty", filepath.Join(dir, "nasty"))
-			modelOf(t, language, "", "testdata/choices", filepath.Join(dir, "choices"))
-			programs, err := filepath.Glob("testdata/desk." + language)
-			require.NoError(t, err)
-			for _, program := range programs {
-				data, err := os.ReadFile(program)
-				require.NoError(t, err)
-				write(t, filepath.Join(dir, "app", filepath.Base(program)), string(data))
-			}
-			files, err := filepath.Glob(filepath.Join(dir, "*/*"))
-			require.NoError(t, err)
-			require.GreaterOrEqual(t, len(files), 15)
-			tool(t, dir, node, append([]string{"--liftoff-only", script, modules}, files...)...)
-		})
-	}
-	t.Run("sees faults", func(t *testing.T) {
-		dir := t.TempDir()
-		write(t, filepath.Join(dir, "a.swift"), "func x( { }\n")
-		cmd := exec.Command(node, "--liftoff-only", script, modules, filepath.Join(dir, "a.swift"))
-		assert.Error(t, cmd.Run())
-	})
 }

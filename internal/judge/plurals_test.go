@@ -12,6 +12,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"zelvik/accessor"
 	"zelvik/culture"
 )
 
@@ -58,11 +59,18 @@ foreach (var t in new[] {CULTURES}) { c.Choose(t); foreach (var n in new decimal
 			tool(t, dir, need(t, "mcs"), "-langversion:6", "-out:main.exe", "-recurse:*.cs")
 			return tool(t, dir, need(t, "mono"), "main.exe")
 		}},
+	{"swift", "", "main.swift", `let c = CultureSwitch()
+let w = Wording(c)
+for t in [CULTURES] { c.choose(t); for n: Double in [NUMBERS] { print(w.cardinal(n: n), w.ordinal(n: n)) } }`,
+		func(t *testing.T, dir string) string {
+			tool(t, dir, need(t, toolchain("swift/usr/bin/swiftc")), "-o", "main", "main.swift", "CultureSwitch.swift", "CultureMessage.swift", "Wording.swift", "WordingTexts.swift")
+			return tool(t, dir, filepath.Join(dir, "main"))
+		}},
 	{"cpp", "app", "main.cpp", `#include <iostream>
 #include "wording.h"
 int main() { app::CultureSwitch c; app::Wording w(c); for (const char* t : {CULTURES}) { c.choose(t); for (double n : {NUMBERSd}) { std::cout << w.cardinal(n) << ' ' << w.ordinal(n) << '\n'; } } }`,
 		func(t *testing.T, dir string) string {
-			tool(t, dir, need(t, "g++"), "-std=c++17", "-o", "main", "main.cpp", "wording.cpp")
+			tool(t, dir, need(t, "g++"), "-std=c++17", "-o", "main", "main.cpp", "wording.cpp", "culture_switch.cpp")
 			return tool(t, dir, filepath.Join(dir, "main"))
 		}},
 	{"go", "text", "main.go", `package main
@@ -107,7 +115,7 @@ func TestCategories(t *testing.T) {
 	for _, c := range categories {
 		t.Run(c.language, func(t *testing.T) {
 			dir := t.TempDir()
-			modelOf(t, c.language, c.pkg, family, dir)
+			modelWith(t, c.language, dir, accessor.Options{Package: c.pkg, Plain: true}, family)
 			list := func(behind, whole string) string {
 				var out []string
 				for _, number := range numbers {

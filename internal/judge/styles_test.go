@@ -11,6 +11,8 @@ import (
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+
+	"zelvik/accessor"
 )
 
 // styled are the cultures whose numbers and dates are written: several scripts,
@@ -31,7 +33,8 @@ var styles = []struct{ name, message, intl string }{
 	{"dayShort", "{d, date, short}", `date({dateStyle: "short"})`},
 	{"dayLong", "{d, date, long}", `date({dateStyle: "long"})`},
 	{"dayFull", "{d, date, full}", `date({dateStyle: "full"})`},
-	{"time", "{d, time}", `date({timeStyle: "short"})`},
+	{"time", "{d, time, short}", `date({timeStyle: "short"})`},
+	{"timeUsual", "{d, time}", `date({timeStyle: "medium"})`},
 	{"timeMedium", "{d, time, medium}", `date({timeStyle: "medium"})`},
 	{"yearMonthDay", "{d, date, ::yMMMd}", `date({year: "numeric", month: "short", day: "numeric"})`},
 	{"monthDay", "{d, date, ::MMMMd}", `date({month: "long", day: "numeric"})`},
@@ -70,7 +73,7 @@ int main() { app::CultureSwitch c; app::Wording w(c); for (const char* t : {CULT
 CALLS
 } }`, `std::cout << w.camel(%s) << "\n";`, `std::cout << w.camel(at("%s")) << "\n";`, "-u-ca-gregory",
 		func(t *testing.T, dir string) string {
-			tool(t, dir, need(t, "g++"), "-std=c++17", "-o", "main", "main.cpp", "wording.cpp")
+			tool(t, dir, need(t, "g++"), "-std=c++17", "-o", "main", "main.cpp", "wording.cpp", "culture_switch.cpp")
 			return tool(t, dir, need(t, "env"), "TZ=UTC", filepath.Join(dir, "main"))
 		}},
 	{"typescript", "", "main.ts", `import { CultureSwitch } from "./cultureSwitch.js"; import { Wording } from "./wording.js";
@@ -148,7 +151,7 @@ console.log(out.join("\n"));`)
 	for _, w := range writers {
 		t.Run(w.language, func(t *testing.T) {
 			dir := t.TempDir()
-			modelOf(t, w.language, w.pkg, family, dir)
+			modelWith(t, w.language, dir, accessor.Options{Package: w.pkg, Plain: true}, family)
 			write(t, filepath.Join(dir, w.file), strings.NewReplacer("CULTURES", quoted, "CALLS", calls(w.amount, w.moment)).Replace(w.program))
 			have := strings.Split(strings.TrimSpace(w.run(t, dir)), "\n")
 			want := strings.Split(strings.TrimSpace(tool(t, asks, node, "want.mjs", w.calendar)), "\n")
@@ -317,7 +320,7 @@ func TestPlatformStyles(t *testing.T) {
 	})
 	t.Run("csharp", func(t *testing.T) {
 		dir := t.TempDir()
-		modelOf(t, "csharp", "App", family, dir)
+		modelWith(t, "csharp", dir, accessor.Options{Package: "App", Plain: true}, family)
 		write(t, filepath.Join(dir, "Main.cs"), program(csharpStyles, "m"))
 		tool(t, dir, need(t, "mcs"), "-langversion:6", "-out:main.exe", "-recurse:*.cs")
 		assert.Regexp(t, `^asked \d{3,4}\n$`, tool(t, dir, need(t, "mono"), "main.exe"))

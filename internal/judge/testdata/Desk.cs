@@ -31,6 +31,7 @@ public static class Desk
 
         Console.WriteLine(cultures.Choose("xx").ToString().ToLowerInvariant() + " " + cultures.Current);
         subscription.Dispose();
+        cultures.Clear();
         Console.WriteLine(cultures.Follow(new[] { "fr-CA", "en" }) + " " + cultures.Follow(new[] { "zh-TW", "de-AT" }) + " "
             + cultures.Follow(new[] { "pt-PT" }) + " " + cultures.Follow(new[] { "xx" }));
         Console.WriteLine(cultures.Within("de", () => wording.BoardingTitle + " " + cultures.Within("fi", () => wording.BoardingTitle) + " " + wording.BoardingTitle)
@@ -47,6 +48,7 @@ public static class Desk
         });
         cultures.Listen(culture => Console.WriteLine("second " + culture));
         cultures.Choose("fi");
+        Kept();
         var store = new Store { Saved = "de" };
         var fresh = new CultureSwitch();
         fresh.Remember(store);
@@ -74,8 +76,42 @@ public static class Desk
         More(other, text);
     }
 
+    // What a person chose is kept, and what the device asks for is not.
+    private static void Kept()
+    {
+        var store = new Store { Saved = "fr-CA" };
+        var one = new CultureSwitch();
+        string said = one.Follow(new[] { "ja" }) + " ";
+        one.Remember(store);
+        said += one.Current + " " + store.Saved + " " + one.Follow(new[] { "pl" }) + " ";
+        one.Choose("fr");
+        said += store.Saved + " ";
+        one.Clear();
+        said += one.Current + store.Saved + " " + one.Follow("de;q=0.5, fi, *;q=0.1");
+        foreach (string saved in new[] { "iw", "xx", "sh" })
+        {
+            var again = new CultureSwitch();
+            again.Remember(new Store { Saved = saved });
+            said += " " + again.Current;
+        }
+
+        Console.WriteLine(said);
+        one.Remember(new Broken());
+        one.Listen(culture => { throw new InvalidOperationException("first"); });
+        one.Listen(culture => Console.WriteLine("still " + culture));
+        try
+        {
+            one.Choose("ar");
+        }
+        catch (InvalidOperationException error)
+        {
+            Console.WriteLine("caught " + error.Message + " " + one.Current);
+        }
+    }
+
     private static void More(Nasty.Text.CultureSwitch other, Nasty.Text.Wording text)
     {
+        other.Clear();
         Console.WriteLine(other.Follow(new[] { "sr-RS" }) + " " + other.Follow(new[] { "sr-Latn-RS" }) + " " + other.Follow(new[] { "zh-TW" }) + " "
             + other.Follow(new[] { "zh-CN", "ar-EG" }) + " " + other.Follow(new string[0]));
 
@@ -85,12 +121,22 @@ public static class Desk
         IDisposable told = cultures.Listen(culture => Console.WriteLine("loaded " + culture + ": " + wording.BoardingTitle));
         cultures.Choose("de");
         string loads = string.Empty;
-        foreach (string bundle in new[] { "nonsense", "{\"culture\":\"xx\",\"texts\":{}}", "{\"culture\":\"pl\",\"texts\":{}}", "{\"culture\": \"de\", \"texts\": {\"boarding_title\": \"Neue \\\"Karte\\\" \\u00e4\", \"boarding_greeting\": \"Hallo {name\", \"no_such_key\": [1, {\"a\": null}]}}" })
+        foreach (string bundle in new[]
         {
-            loads += cultures.Load(bundle).ToString().ToLowerInvariant() + " ";
+            "nonsense",
+            "{\"culture\":\"de\",\"syntax\":\"other\",\"texts\":{}}",
+            "{\"culture\":\"de\",\"texts\":{\"boarding_title\":\"x\",\"boarding_greeting\":\"Hallo {name\"}}",
+            "{\"culture\":\"nl\",\"name\":\"Nederlands\",\"direction\":\"ltr\",\"texts\":{\"boarding_title\":\"Instapkaart\",\"booking_count_bicycles\":\"{count, plural, one {# fiets} other {# fietsen}}\"},\"plurals\":{\"one\":\"i = 1 and v = 0\"}}",
+            "{\"culture\": \"de\", \"texts\": {\"boarding_title\": \"Neue \\\"Karte\\\" \\u00e4\"}, \"more\": [1, {\"a\": null}]}"
+        })
+        {
+            loads += (cultures.Load(bundle) == null ? "taken" : "refused") + " ";
         }
 
         Console.WriteLine(loads + "| " + wording.BoardingGreeting("Runa"));
+        cultures.Choose("nl");
+        Console.WriteLine(cultures.DisplayName("nl") + " " + wording.BookingCountBicycles(1) + " " + wording.BookingCountBicycles(3) + " " + wording.BoardingGreeting("Runa")
+            + " " + cultures.Supported.Count + " " + cultures.Within("fr-CA", () => cultures.Current));
         told.Dispose();
         other.ReportMissing((culture, key) => Console.WriteLine("missing " + culture + " " + key));
         other.Choose("ar");
@@ -164,6 +210,20 @@ public static class Desk
         public void Save(string culture)
         {
             File.WriteAllText("choice.txt", culture);
+        }
+    }
+
+    // Cannot save.
+    private sealed class Broken : ICultureStore
+    {
+        public string Load()
+        {
+            return null;
+        }
+
+        public void Save(string culture)
+        {
+            throw new InvalidOperationException("unsaved");
         }
     }
 

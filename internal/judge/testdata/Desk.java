@@ -30,6 +30,7 @@ public class Desk {
         }
         out.println(cultures.choose("xx") + " " + cultures.current());
         subscription.close();
+        cultures.clear();
         out.println(cultures.follow(Arrays.asList("fr-CA", "en")) + " " + cultures.follow(Arrays.asList("zh-TW", "de-AT")) + " "
             + cultures.follow(Collections.singletonList("pt-PT")) + " " + cultures.follow(Collections.singletonList("xx")));
         out.println(cultures.within("de", () -> wording.boardingTitle() + " " + cultures.within("fi", wording::boardingTitle) + " " + wording.boardingTitle())
@@ -43,6 +44,7 @@ public class Desk {
         });
         cultures.listen(culture -> out.println("second " + culture));
         cultures.choose("fi");
+        kept(out);
         String[] saved = { "de" };
         CultureSwitch fresh = new CultureSwitch();
         fresh.remember(new CultureSwitch.Store() {
@@ -80,8 +82,60 @@ public class Desk {
         more(out, other, text);
     }
 
+    /** Keeps a choice in memory. */
+    private static final class Memory implements CultureSwitch.Store {
+        private String saved;
+
+        Memory(String saved) {
+            this.saved = saved;
+        }
+
+        @Override
+        public String load() {
+            return saved;
+        }
+
+        @Override
+        public void save(String culture) {
+            if (saved == null) {
+                throw new IllegalStateException("unsaved");
+            }
+            saved = culture;
+        }
+    }
+
+    /** What a person chose is kept, and what the device asks for is not. */
+    private static void kept(PrintStream out) {
+        Memory store = new Memory("fr-CA");
+        CultureSwitch one = new CultureSwitch();
+        String said = one.follow(Arrays.asList("ja")) + " ";
+        one.remember(store);
+        said += one.current() + " " + store.saved + " " + one.follow(Arrays.asList("pl")) + " ";
+        one.choose("fr");
+        said += store.saved + " ";
+        one.clear();
+        said += one.current() + store.saved + " " + one.follow("de;q=0.5, fi, *;q=0.1");
+        for (String saved : Arrays.asList("iw", "xx", "sh")) {
+            CultureSwitch again = new CultureSwitch();
+            again.remember(new Memory(saved));
+            said += " " + again.current();
+        }
+        out.println(said);
+        one.remember(new Memory(null));
+        one.listen(culture -> {
+            throw new IllegalStateException("first");
+        });
+        one.listen(culture -> out.println("still " + culture));
+        try {
+            one.choose("ar");
+        } catch (IllegalStateException e) {
+            out.println("caught " + e.getMessage() + " " + one.current());
+        }
+    }
+
     @SuppressWarnings("deprecation")
     private static void more(PrintStream out, nasty.text.CultureSwitch other, nasty.text.Wording text) throws InterruptedException {
+        other.clear();
         out.println(other.follow(Arrays.asList("sr-RS")) + " " + other.follow(Arrays.asList("sr-Latn-RS")) + " " + other.follow(Arrays.asList("zh-TW")) + " "
             + other.follow(Arrays.asList("zh-CN", "ar-EG")) + " " + other.follow(Collections.emptyList()));
         // Texts are loaded while it runs; what is no message falls back.
@@ -89,7 +143,19 @@ public class Desk {
         Wording wording = new Wording(cultures);
         CultureSwitch.Subscription told = cultures.listen(culture -> out.println("loaded " + culture + ": " + wording.boardingTitle()));
         cultures.choose("de");
-        out.println(cultures.load("nonsense") + " " + cultures.load("{\"culture\":\"xx\",\"texts\":{}}") + " " + cultures.load("{\"culture\":\"pl\",\"texts\":{}}") + " " + cultures.load("{\"culture\": \"de\", \"texts\": {\"boarding_title\": \"Neue \\\"Karte\\\" \\u00e4\", \"boarding_greeting\": \"Hallo {name\", \"no_such_key\": [1, {\"a\": null}]}}") + " | " + wording.boardingGreeting("Runa"));
+        StringBuilder loads = new StringBuilder();
+        for (String bundle : Arrays.asList(
+            "nonsense",
+            "{\"culture\":\"de\",\"syntax\":\"other\",\"texts\":{}}",
+            "{\"culture\":\"de\",\"texts\":{\"boarding_title\":\"x\",\"boarding_greeting\":\"Hallo {name\"}}",
+            "{\"culture\":\"nl\",\"name\":\"Nederlands\",\"direction\":\"ltr\",\"texts\":{\"boarding_title\":\"Instapkaart\",\"booking_count_bicycles\":\"{count, plural, one {# fiets} other {# fietsen}}\"},\"plurals\":{\"one\":\"i = 1 and v = 0\"}}",
+            "{\"culture\": \"de\", \"texts\": {\"boarding_title\": \"Neue \\\"Karte\\\" \\u00e4\"}, \"more\": [1, {\"a\": null}]}")) {
+            loads.append(cultures.load(bundle) == null ? "taken" : "refused").append(' ');
+        }
+        out.println(loads + "| " + wording.boardingGreeting("Runa"));
+        cultures.choose("nl");
+        out.println(cultures.displayName("nl") + " " + wording.bookingCountBicycles(1) + " " + wording.bookingCountBicycles(3) + " " + wording.boardingGreeting("Runa")
+            + " " + cultures.supported().size() + " " + cultures.within("fr-CA", cultures::current));
         told.close();
         other.reportMissing((culture, key) -> out.println("missing " + culture + " " + key));
         other.choose("ar");

@@ -22,6 +22,7 @@ fun main(args: Array<String>) {
     }
     out.println("${cultures.choose("xx")} ${cultures.current}")
     subscription.close()
+    cultures.clear()
     out.println("${cultures.follow(listOf("fr-CA", "en"))} ${cultures.follow(listOf("zh-TW", "de-AT"))} " +
         "${cultures.follow(listOf("pt-PT"))} ${cultures.follow(listOf("xx"))}")
     out.println(cultures.within("de") { "${wording.boardingTitle} ${cultures.within("fi") { wording.boardingTitle }} ${wording.boardingTitle}" } +
@@ -35,6 +36,7 @@ fun main(args: Array<String>) {
     }
     cultures.listen { out.println("second $it") }
     cultures.choose("fi")
+    kept(out)
     var saved = "de"
     val fresh = CultureSwitch()
     fresh.remember(object : CultureStore {
@@ -64,16 +66,61 @@ fun main(args: Array<String>) {
     more(out, other, text)
 }
 
+/** Keeps a choice in memory; without one it cannot save. */
+private class Memory(var saved: String?) : CultureStore {
+    override fun load(): String? = saved
+
+    override fun save(culture: String) {
+        checkNotNull(saved) { "unsaved" }
+        saved = culture
+    }
+}
+
+/** What a person chose is kept, and what the device asks for is not. */
+private fun kept(out: PrintStream) {
+    val store = Memory("fr-CA")
+    val one = CultureSwitch()
+    var said = one.follow(listOf("ja")) + " "
+    one.remember(store)
+    said += "${one.current} ${store.saved} ${one.follow(listOf("pl"))} "
+    one.choose("fr")
+    said += "${store.saved} "
+    one.clear()
+    said += "${one.current}${store.saved} ${one.follow("de;q=0.5, fi, *;q=0.1")}"
+    for (saved in listOf("iw", "xx", "sh")) {
+        said += " " + CultureSwitch().apply { remember(Memory(saved)) }.current
+    }
+    out.println(said)
+    one.remember(Memory(null))
+    one.listen { error("first") }
+    one.listen { out.println("still $it") }
+    try {
+        one.choose("ar")
+    } catch (e: IllegalStateException) {
+        out.println("caught ${e.message} ${one.current}")
+    }
+}
+
 @Suppress("DEPRECATION")
 fun more(out: PrintStream, other: nasty.text.CultureSwitch, text: nasty.text.Wording) {
+    other.clear()
     out.println(listOf(listOf("sr-RS"), listOf("sr-Latn-RS"), listOf("zh-TW"), listOf("zh-CN", "ar-EG"), listOf()).joinToString(" ") { other.follow(it) })
     // Texts are loaded while it runs; what is no message falls back.
     val cultures = CultureSwitch()
     val wording = Wording(cultures)
     val told = cultures.listen { out.println("loaded $it: ${wording.boardingTitle}") }
     cultures.choose("de")
-    val loads = listOf("nonsense", """{"culture":"xx","texts":{}}""", """{"culture":"pl","texts":{}}""", """{"culture": "de", "texts": {"boarding_title": "Neue \"Karte\" \u00e4", "boarding_greeting": "Hallo {name", "no_such_key": [1, {"a": null}]}}""").joinToString(" ") { cultures.load(it).toString() }
+    val loads = listOf(
+        """nonsense""",
+        """{"culture":"de","syntax":"other","texts":{}}""",
+        """{"culture":"de","texts":{"boarding_title":"x","boarding_greeting":"Hallo {name"}}""",
+        """{"culture":"nl","name":"Nederlands","direction":"ltr","texts":{"boarding_title":"Instapkaart","booking_count_bicycles":"{count, plural, one {# fiets} other {# fietsen}}"},"plurals":{"one":"i = 1 and v = 0"}}""",
+        """{"culture": "de", "texts": {"boarding_title": "Neue \"Karte\" \u00e4"}, "more": [1, {"a": null}]}""",
+    ).joinToString(" ") { if (cultures.load(it) == null) "taken" else "refused" }
     out.println("$loads | ${wording.boardingGreeting("Runa")}")
+    cultures.choose("nl")
+    out.println("${cultures.displayName("nl")} ${wording.bookingCountBicycles(1)} ${wording.bookingCountBicycles(3)} ${wording.boardingGreeting("Runa")}" +
+        " ${cultures.supported.size} ${cultures.within("fr-CA") { cultures.current }}")
     told.close()
     other.reportMissing { culture, key -> out.println("missing $culture $key") }
     other.choose("ar")

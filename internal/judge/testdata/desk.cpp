@@ -1,6 +1,7 @@
 // A boarding desk that switches through cultures while it runs.
 #include <fstream>
 #include <iostream>
+#include <stdexcept>
 #include <thread>
 
 #include "app/culture_signal.h"
@@ -38,9 +39,47 @@ long used() {
     return resident;
 }
 
-const char* truth(bool value) { return value ? "true " : "false "; }
+// Cannot save.
+class Broken : public app::text::CultureStore {
+public:
+    std::string load() override { return ""; }
+    void save(const std::string&) override { throw std::runtime_error("unsaved"); }
+};
+
+// What a person chose is kept, and what the device asks for is not.
+void kept() {
+    Store store;
+    store.saved = "fr-CA";
+    app::text::CultureSwitch one;
+    std::string said = one.follow({"ja"}) + " ";
+    one.remember(store);
+    said += one.current() + " " + store.saved + " " + one.follow({"pl"}) + " ";
+    one.choose("fr");
+    said += store.saved + " ";
+    one.clear();
+    said += one.current() + store.saved + " ";
+    said += one.followHeader("de;q=0.5, fi, *;q=0.1");
+    for (const char* saved : {"iw", "xx", "sh"}) {
+        Store memory;
+        memory.saved = saved;
+        app::text::CultureSwitch again;
+        again.remember(memory);
+        said += " " + again.current();
+    }
+    std::cout << said << "\n";
+    Broken broken;
+    one.remember(broken);
+    auto first = one.listen([](const std::string&) { throw std::runtime_error("first"); });
+    auto second = one.listen([](const std::string& culture) { std::cout << "still " << culture << "\n"; });
+    try {
+        one.choose("ar");
+    } catch (const std::runtime_error& error) {
+        std::cout << "caught " << error.what() << " " << one.current() << "\n";
+    }
+}
 
 void more(nasty::text::CultureSwitch& other, const nasty::text::Wording& text) {
+    other.clear();
     std::cout << other.follow({"sr-RS"}) << " ";
     std::cout << other.follow({"sr-Latn-RS"}) << " ";
     std::cout << other.follow({"zh-TW"}) << " ";
@@ -52,10 +91,18 @@ void more(nasty::text::CultureSwitch& other, const nasty::text::Wording& text) {
     auto told = cultures.listen([&](const std::string& culture) { std::cout << "loaded " << culture << ": " << wording.boardingTitle() << "\n"; });
     cultures.choose("de");
     std::string loads;
-    for (const char* bundle : {"nonsense", "{\"culture\":\"xx\",\"texts\":{}}", "{\"culture\":\"pl\",\"texts\":{}}", "{\"culture\": \"de\", \"texts\": {\"boarding_title\": \"Neue \\\"Karte\\\" \\u00e4\", \"boarding_greeting\": \"Hallo {name\", \"no_such_key\": [1, {\"a\": null}]}}"}) {
-        loads += truth(cultures.load(bundle));
+    for (const char* bundle : {
+             "nonsense",
+             "{\"culture\":\"de\",\"syntax\":\"other\",\"texts\":{}}",
+             "{\"culture\":\"de\",\"texts\":{\"boarding_title\":\"x\",\"boarding_greeting\":\"Hallo {name\"}}",
+             "{\"culture\":\"nl\",\"name\":\"Nederlands\",\"direction\":\"ltr\",\"texts\":{\"boarding_title\":\"Instapkaart\",\"booking_count_bicycles\":\"{count, plural, one {# fiets} other {# fietsen}}\"},\"plurals\":{\"one\":\"i = 1 and v = 0\"}}",
+             "{\"culture\": \"de\", \"texts\": {\"boarding_title\": \"Neue \\\"Karte\\\" \\u00e4\"}, \"more\": [1, {\"a\": null}]}"}) {
+        loads += cultures.load(bundle).empty() ? "taken " : "refused ";
     }
     std::cout << loads << "| " << wording.boardingGreeting("Runa") << "\n";
+    cultures.choose("nl");
+    std::cout << cultures.displayName("nl") << " " << wording.bookingCountBicycles(1) << " " << wording.bookingCountBicycles(3) << " " << wording.boardingGreeting("Runa")
+              << " " << cultures.supported().size() << " " << cultures.within("fr-CA", [&] { return cultures.current(); }) << "\n";
     told.close();
     other.reportMissing([](const std::string& culture, const std::string& key) { std::cout << "missing " << culture << " " << key << "\n"; });
     other.choose("ar");
@@ -137,6 +184,7 @@ int main(int argc, char**) {
     }
     std::cout << (cultures.choose("xx") ? "true" : "false") << " " << cultures.current() << "\n";
     subscription.close();
+    cultures.clear();
     std::cout << cultures.follow({"fr-CA", "en"}) << " ";
     std::cout << cultures.follow({"zh-TW", "de-AT"}) << " ";
     std::cout << cultures.follow({"pt-PT"}) << " ";
@@ -155,6 +203,7 @@ int main(int argc, char**) {
     });
     auto second = cultures.listen([](const std::string& culture) { std::cout << "second " << culture << "\n"; });
     cultures.choose("fi");
+    kept();
     Store store;
     app::text::CultureSwitch fresh;
     fresh.remember(store);

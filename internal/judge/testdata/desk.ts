@@ -32,6 +32,44 @@ if (process.argv.length > 2) {
   process.exit();
 }
 
+/** What a person chose is kept, and what the device asks for is not. */
+function kept(): void {
+  const memory = (culture: string) => {
+    const store = { saved: culture, load: () => store.saved, save: (chosen: string) => void (store.saved = chosen) };
+    return store;
+  };
+  const store = memory("fr-CA");
+  const one = new CultureSwitch();
+  let told = `${one.follow(["ja"])} `;
+  one.remember(store);
+  told += `${one.current} ${store.saved} ${one.follow(["pl"])} `;
+  one.choose("fr");
+  told += `${store.saved} `;
+  one.clear();
+  told += `${one.current}${store.saved} ${one.follow("de;q=0.5, fi, *;q=0.1")}`;
+  for (const saved of ["iw", "xx", "sh"]) {
+    const again = new CultureSwitch();
+    again.remember(memory(saved));
+    told += ` ${again.current}`;
+  }
+  console.log(told);
+  one.remember({
+    load: () => null,
+    save: () => {
+      throw new Error("unsaved");
+    },
+  });
+  one.listen(() => {
+    throw new Error("first");
+  });
+  one.listen((culture) => console.log(`still ${culture}`));
+  try {
+    one.choose("ar");
+  } catch (error) {
+    console.log(`caught ${(error as Error).message} ${one.current}`);
+  }
+}
+
 // A boarding desk that switches through cultures while it runs.
 const cultures = new CultureSwitch();
 const wording = new Wording(cultures);
@@ -45,6 +83,7 @@ for (const culture of ["en", "de", "de-CH", "pl", "he", "ja", "fr"]) {
 }
 console.log(`${cultures.choose("xx")} ${cultures.current}`);
 stop();
+cultures.clear();
 console.log(
   `${cultures.follow(["fr-CA", "en"])} ${cultures.follow(["zh-TW", "de-AT"])} ${cultures.follow(["pt-PT"])} ${cultures.follow(["xx"])}`,
 );
@@ -62,6 +101,7 @@ cultures.listen((culture) => {
 });
 cultures.listen((culture) => console.log(`second ${culture}`));
 cultures.choose("fi");
+kept();
 let saved = "de";
 const fresh = new CultureSwitch();
 fresh.remember({
@@ -91,14 +131,26 @@ console.log(
     [0, 3, 11, 100].map((n) => text.forms(n).slice(0, 1)).join("") +
     ` ${text.twoWords()} ${text.injection().length}`,
 );
+other.clear();
 console.log([["sr-RS"], ["sr-Latn-RS"], ["zh-TW"], ["zh-CN", "ar-EG"], []].map((wanted) => other.follow(wanted)).join(" "));
 // Texts are loaded while it runs; what is no message falls back.
 const live = new CultureSwitch();
 const said = new Wording(live);
 const told = live.listen((culture) => console.log(`loaded ${culture}: ${said.boardingTitle()}`));
 live.choose("de");
-const bundles = ["nonsense", "{\"culture\":\"xx\",\"texts\":{}}", "{\"culture\":\"pl\",\"texts\":{}}", "{\"culture\": \"de\", \"texts\": {\"boarding_title\": \"Neue \\\"Karte\\\" \\u00e4\", \"boarding_greeting\": \"Hallo {name\", \"no_such_key\": [1, {\"a\": null}]}}"];
-console.log(`${bundles.map((bundle) => live.load(bundle)).join(" ")} | ${said.boardingGreeting("Runa")}`);
+const bundles = [
+  "nonsense",
+  "{\"culture\":\"de\",\"syntax\":\"other\",\"texts\":{}}",
+  "{\"culture\":\"de\",\"texts\":{\"boarding_title\":\"x\",\"boarding_greeting\":\"Hallo {name\"}}",
+  "{\"culture\":\"nl\",\"name\":\"Nederlands\",\"direction\":\"ltr\",\"texts\":{\"boarding_title\":\"Instapkaart\",\"booking_count_bicycles\":\"{count, plural, one {# fiets} other {# fietsen}}\"},\"plurals\":{\"one\":\"i = 1 and v = 0\"}}",
+  "{\"culture\": \"de\", \"texts\": {\"boarding_title\": \"Neue \\\"Karte\\\" \\u00e4\"}, \"more\": [1, {\"a\": null}]}",
+];
+console.log(`${bundles.map((bundle) => (live.load(bundle) === null ? "taken" : "refused")).join(" ")} | ${said.boardingGreeting("Runa")}`);
+live.choose("nl");
+console.log(
+  `${live.displayName("nl")} ${said.bookingCountBicycles(1)} ${said.bookingCountBicycles(3)} ${said.boardingGreeting("Runa")}` +
+    ` ${live.supported.length} ${live.within("fr-CA", (scope) => scope.current)}`,
+);
 told();
 other.reportMissing((culture, key) => console.log(`missing ${culture} ${key}`));
 other.choose("ar");
