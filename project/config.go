@@ -265,7 +265,7 @@ func keys(t reflect.Type) []string {
 	for i := range t.NumField() {
 		field := t.Field(i)
 		name := field.Tag.Get("yaml")
-		if name == "" {
+		if name == "" || name == "-" {
 			continue
 		}
 		list = append(list, name)
