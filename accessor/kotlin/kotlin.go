@@ -12,7 +12,9 @@ import (
 	"strings"
 	"sync"
 	"text/template"
+	"unicode"
 	"unicode/utf16"
+	"unicode/utf8"
 
 	"zelvik/accessor"
 	"zelvik/message"
@@ -46,8 +48,7 @@ var files embed.FS
 // templates are parsed when first used: they would slow every command down.
 var templates = sync.OnceValue(func() *template.Template {
 	return template.Must(template.New("").Funcs(template.FuncMap{
-		"literal": literal, "doc": doc, "chunks": accessor.Chunks,
-		"add":  func(a, b int) int { return a + b },
+		"literal": literal, "doc": doc, "lines": lines,
 		"long": long, "value": value, "member": member, "list": list,
 	}).ParseFS(files, "*.tmpl"))
 })
@@ -83,7 +84,9 @@ func generate(m *accessor.Model) map[string][]byte {
 		{Template: "CultureFlow.kt.tmpl", File: folder + "CultureFlow.kt", Optional: true, Wanted: m.Binding},
 	})
 	for _, c := range m.Catalogs {
-		c.Name(reserved(), accessor.Camel, accessor.Camel)
+		kept := reserved()
+		kept["text"] = true // the type's own
+		c.Name(kept, accessor.Camel, accessor.Camel)
 		p.Catalog = c
 		maps.Copy(files, m.Spell(templates(), p, []accessor.Output{
 			{Template: "Wording.kt.tmpl", File: folder + c.Type + ".kt"},
@@ -110,12 +113,12 @@ func list(head string, items []string) string {
 }
 
 // member writes the member of a text, at its number.
-func member(of string, number int, m accessor.Member) string {
+func member(number int, m accessor.Member) string {
 	if len(m.Parameters) == 0 {
-		return fmt.Sprintf("val %s: String get() = cultures.render(%sTexts.catalog, %d)", m.Name, of, number)
+		return fmt.Sprintf("val %s: String get() = text(%d)", m.Name, number)
 	}
 	head := accessor.Piece{Text: "fun " + m.Name + "(", Close: "): String ="}
-	call := accessor.Piece{Text: "cultures.render(", Items: accessor.Pieces(of+"Texts.catalog", fmt.Sprint(number)), Close: ")"}
+	call := accessor.Piece{Text: "text(", Items: accessor.Pieces(fmt.Sprint(number)), Close: ")"}
 	for _, p := range m.Parameters {
 		head.Items = append(head.Items, accessor.Piece{Text: p.Name + ": " + types.OfMessageFormat(p)})
 		call.Items = append(call.Items, accessor.Piece{Text: literal(p.Key) + " to " + p.Name})
@@ -152,6 +155,49 @@ func literal(text string) string {
 		}
 	}
 	out.WriteByte('"')
+	return out.String()
+}
+
+// longest is how long a literal may grow: the virtual machine's constants end at 64 KiB
+// of UTF-8.
+const longest = 15_000
+
+// lines writes texts as the lines of raw literals.
+func lines(texts []string) string {
+	var parts []string
+	var part strings.Builder
+	for _, text := range texts {
+		if part.Len() > longest-len(text) && part.Len() > 0 {
+			parts = append(parts, part.String())
+			part.Reset()
+		}
+		part.WriteString(raw(text) + "\n")
+	}
+	parts = append(parts, part.String())
+	var out strings.Builder
+	for _, part := range parts {
+		out.WriteString("            \"\"\"\n" + part + "\"\"\",\n")
+	}
+	return strings.TrimSuffix(out.String(), "\n")
+}
+
+// raw writes a text as a line of a raw literal; what cannot be seen, or has a meaning
+// there, is an expression.
+func raw(text string) string {
+	text = strings.NewReplacer("\r\n", "\v", "\n", "\v").Replace(text)
+	var out strings.Builder
+	for i, r := range text {
+		switch last := i+utf8.RuneLen(r) == len(text); {
+		case r == '$' || r == '"' && (last || text[i+1] == '"') || r == ' ' && last:
+			fmt.Fprintf(&out, "${'%c'}", r)
+		case r != ' ' && !unicode.IsPrint(r) || unicode.Is(unicode.Mn, r):
+			for _, unit := range utf16.Encode([]rune{r}) {
+				fmt.Fprintf(&out, `${'\u%04x'}`, unit)
+			}
+		default:
+			out.WriteRune(r)
+		}
+	}
 	return out.String()
 }
 

@@ -36,7 +36,7 @@ func reserved() map[string]bool {
 	return accessor.Reserved(`associatedtype class deinit enum extension fileprivate func import init inout internal
 		let open operator private precedencegroup protocol public rethrows static struct subscript typealias var break case
 		catch continue default defer do else fallthrough for guard if in repeat return throw switch where while any as await
-		false is nil self Self super throws true try async actor Type Protocol some cultures`)
+		false is nil self Self super throws true try async actor Type Protocol some cultures text`)
 }
 
 //go:embed *.tmpl
@@ -45,7 +45,7 @@ var files embed.FS
 // templates are parsed when first used: they would slow every command down.
 var templates = sync.OnceValue(func() *template.Template {
 	return template.Must(template.New("").Funcs(template.FuncMap{
-		"literal": literal, "doc": doc, "member": member, "check": check, "list": list, "condition": condition,
+		"literal": literal, "lines": lines, "doc": doc, "member": member, "check": check, "list": list, "condition": condition,
 	}).ParseFS(files, "*.tmpl"))
 })
 
@@ -114,21 +114,29 @@ func list(head string, items []string) string {
 func condition(text string) string { return layout.Condition("            if ", text, " {", true) }
 
 // member writes the member of a text, at its number.
-func member(of string, number int, m accessor.Member, visibility string) string {
+func member(number int, m accessor.Member, visibility string) string {
 	if len(m.Parameters) == 0 {
-		head, body := fmt.Sprintf("%svar %s: String {", visibility, m.Name), fmt.Sprintf("cultures.render(%sTexts.catalog, %d, [])", of, number)
+		head, body := fmt.Sprintf("%svar %s: String {", visibility, m.Name), fmt.Sprintf("text(%d)", number)
 		if line := head + " " + body + " }"; len(line)+4 <= layout.Width {
 			return line
 		}
 		return head + "\n        " + body + "\n    }"
 	}
 	head := accessor.Piece{Text: visibility + "func " + m.Name + "(", Close: ") -> String {"}
-	call := accessor.Piece{Text: fmt.Sprintf("cultures.render(%sTexts.catalog, %d, [", of, number), Close: "])"}
+	var arguments []accessor.Piece
 	for _, p := range m.Parameters {
 		head.Items = append(head.Items, accessor.Piece{Text: p.Name + ": " + types.Of(p.Type)})
-		call.Items = append(call.Items, accessor.Piece{Text: "(" + literal(p.Key) + ", ." + kind(p.Type) + "(" + p.Name + "))"})
+		arguments = append(arguments, accessor.Piece{Text: literal(p.Key)}, accessor.Piece{Text: "." + kind(p.Type) + "(" + p.Name + ")"})
 	}
-	return layout.Lay(head, 4, "") + "\n        " + arrays.Lay(call, 8, "") + "\n    }"
+	body := layout.Lay(accessor.Piece{Text: fmt.Sprintf("text(%d, ", number), Items: arguments, Close: ")"}, 8, "")
+	if len(m.Parameters) > 1 {
+		call := accessor.Piece{Text: fmt.Sprintf("text(%d, [", number), Close: "])"}
+		for i := 0; i < len(arguments); i += 2 {
+			call.Items = append(call.Items, accessor.Piece{Text: "(" + arguments[i].Text + ", " + arguments[i+1].Text + ")"})
+		}
+		body = arrays.Lay(call, 8, "")
+	}
+	return layout.Lay(head, 4, "") + "\n        " + body + "\n    }"
 }
 
 // check writes a call of a case.
@@ -177,6 +185,22 @@ func literal(text string) string {
 	}
 	out.WriteByte('"')
 	return out.String()
+}
+
+// lines writes texts as the lines of a literal.
+func lines(texts []string) string {
+	list := make([]string, len(texts))
+	for i, text := range texts {
+		quoted := literal(strings.NewReplacer("\r\n", "\v", "\n", "\v").Replace(text))
+		inner := quoted[1 : len(quoted)-1]
+		if last := len(inner) - 1; last >= 0 && inner[last] == ' ' { // else it could not be seen
+			inner = inner[:last] + `\u{20}`
+		}
+		if list[i] = inner; inner != "" {
+			list[i] = "        " + inner
+		}
+	}
+	return strings.Join(list, "\n")
 }
 
 // seen reports whether a character has a shape of its own.
