@@ -45,8 +45,10 @@ func (p *parser) choice(argument message.Placeholder, kind string) ([]message.Br
 		return nil, fault
 	}
 	index := p.selector(s)
-	if s.Kind != message.Select {
-		p.counted = append(p.counted, index)
+	selected := p.selected
+	defer func() { p.selected = selected }()
+	if p.selected++; s.Kind != message.Select {
+		p.counted, p.selected = append(p.counted, index), 0
 		defer func() { p.counted = p.counted[:len(p.counted)-1] }()
 	}
 	out := make([]message.Branch, 0, 3)

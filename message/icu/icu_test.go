@@ -132,3 +132,17 @@ func BenchmarkParse(b *testing.B) {
 		})
 	}
 }
+
+// ICU shows # as it stands inside a select, though a plural is around it: that is a
+// fault, and is written as the number that was meant.
+func TestNumberSignInSelect(t *testing.T) {
+	m, faults := Parse("{n, plural, one {#} other {{g, select, car {# and #} other {{k, plural, other {#}}}}}}")
+	require.Len(t, faults, 2)
+	assert.Equal(t, []int{44, 50}, []int{faults[0].Offset, faults[1].Offset})
+	assert.Equal(t, "escape-wrong", faults[0].Rule)
+	text, losses := Writer{}.Write(m)
+	assert.Empty(t, losses)
+	again, faults := Parse(text)
+	assert.Empty(t, faults, text)
+	assert.Contains(t, again.String(), "other+car: {n} and {n} | ")
+}

@@ -7,6 +7,7 @@ package icu
 
 import (
 	"fmt"
+	"slices"
 	"strconv"
 	"strings"
 
@@ -27,7 +28,10 @@ type parser struct {
 	// counted are the plural arguments around the current place, innermost
 	// last: # stands for it.
 	counted []int
-	depth   int
+	// selected counts the selects inside the innermost of them; shown are the # in those.
+	selected int
+	shown    []int
+	depth    int
 	// java says that the text is a pattern of java.text.MessageFormat; bare
 	// are the apostrophes in it that stand alone.
 	java bool
@@ -65,7 +69,13 @@ func parse(p *parser) (message.Message, []message.Fault) {
 	if err != nil {
 		return message.Plain(p.text), []message.Fault{*err}
 	}
-	return message.Chosen(p.selectors, branches), p.missing()
+	faults := p.missing()
+	slices.Sort(p.shown)
+	for _, at := range slices.Compact(p.shown) { // some were read twice
+		faults = append(faults, message.Fault{Offset: at, Rule: "escape-wrong", Text: "a # inside a select, which is shown as it stands though a plural is around it",
+			Fix: "write the argument in braces"})
+	}
+	return message.Chosen(p.selectors, branches), faults
 }
 
 // LooksChosen reports whether a text that is not known to be an ICU message
@@ -234,6 +244,9 @@ func (p *parser) flat() (message.Pattern, bool) {
 // hash is the placeholder that # stands for.
 func (p *parser) hash() *message.Placeholder {
 	s := &p.selectors[p.counted[len(p.counted)-1]]
+	if p.selected > 0 {
+		p.shown = append(p.shown, p.at)
+	}
 	return &message.Placeholder{Name: s.Argument.Name, Position: s.Argument.Position, Type: message.Integer, Style: "group", Spelling: "#", Syntax: message.ICU}
 }
 

@@ -66,7 +66,10 @@ type output struct {
 	losses []message.Loss
 	// counted are the plural arguments around the current place.
 	counted []message.Selector
-	depth   int
+	// selected counts the selects inside the innermost of them, where ICU shows # as it
+	// stands.
+	selected int
+	depth    int
 }
 
 func (o *output) id(p *message.Placeholder) string {
@@ -97,8 +100,10 @@ func (o *output) choice(selectors []message.Selector, variants []message.Variant
 	if s.Offset != 0 {
 		o.out = fmt.Appendf(o.out, " offset:%d", s.Offset)
 	}
-	if s.Kind != message.Select {
-		o.counted = append(o.counted, s)
+	selected := o.selected
+	defer func() { o.selected = selected }()
+	if o.selected++; s.Kind != message.Select {
+		o.counted, o.selected = append(o.counted, s), 0
 		defer func() { o.counted = o.counted[:len(o.counted)-1] }()
 	}
 	if len(selectors) == 1 {
@@ -159,7 +164,7 @@ func (o *output) placeholder(p *message.Placeholder) {
 			innermost = i == len(o.counted)-1
 		}
 	}
-	if p.Spelling == "#" && p.Syntax == message.ICU && innermost {
+	if p.Spelling == "#" && p.Syntax == message.ICU && innermost && o.selected == 0 {
 		o.out = append(o.out, "#"...)
 		return
 	}
