@@ -181,6 +181,11 @@ func (c *Catalog) Keys() []string {
 	return keys
 }
 
+// Plain reports whether a member takes no parameters.
+func (c *Catalog) Plain() bool {
+	return slices.ContainsFunc(c.Members, func(m Member) bool { return len(m.Parameters) == 0 && !m.Gone })
+}
+
 // Row is the texts of a culture; all are "" where none is compiled in.
 func (c *Catalog) Row(culture int) []string {
 	if c.Texts[culture] == nil {

@@ -5,9 +5,12 @@ import (
 	"testing"
 
 	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
 
 	"zelvik/accessor"
+	"zelvik/catalog"
 	"zelvik/culture"
+	"zelvik/message"
 )
 
 func TestNames(t *testing.T) {
@@ -17,6 +20,23 @@ func TestNames(t *testing.T) {
 	} {
 		assert.Equal(t, want, accessor.Camel(accessor.Words(key)), key)
 	}
+}
+
+// What a note says is a sentence in a comment, and names an argument that has no name.
+func TestNotes(t *testing.T) {
+	family := &catalog.Family{Name: "x", Source: "en", Members: []*catalog.Member{{Culture: "en", Catalog: &catalog.Catalog{Culture: "en", Entries: []catalog.Entry{{
+		Key: "welcome", Note: "Greets (at the pier)", Message: message.Message{Pattern: message.Pattern{&message.Placeholder{Name: "arg1", Position: 1}, message.Text("!")}},
+	}, {
+		Key: "leave", Note: "{0} = guest name, {1} is the pier", Message: message.Message{Pattern: message.Pattern{&message.Placeholder{Name: "arg1", Position: 1}, message.Text(" "), &message.Placeholder{Name: "arg2", Position: 2}}},
+	}}}}}}
+	m, err := accessor.New(&accessor.Language{}, []accessor.Part{{Family: family}}, accessor.Options{})
+	require.NoError(t, err)
+	members := m.Catalogs[0].Members
+	assert.Equal(t, "Greets (at the pier).", members[0].Note)
+	assert.Equal(t, []string{"arg1"}, members[0].Parameters[0].Words)
+	assert.Equal(t, []string{"guest", "name"}, members[1].Parameters[0].Words)
+	assert.Equal(t, []string{"pier"}, members[1].Parameters[1].Words)
+	assert.Equal(t, "arg2", members[1].Parameters[1].Key)
 }
 
 // The generated expressions of every culture's rules are of the shape that

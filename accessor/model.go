@@ -4,8 +4,13 @@ import (
 	"cmp"
 	"fmt"
 	"maps"
+	"regexp"
 	"slices"
+	"strconv"
 	"strings"
+	"sync"
+	"unicode"
+	"unicode/utf8"
 
 	"zelvik/catalog"
 	"zelvik/culture"
@@ -147,9 +152,12 @@ func (c *Catalog) gone(list []Gone) ([]Member, error) {
 
 func (c *Catalog) member(of *catalog.Catalog, e *catalog.Entry) Member {
 	m, _ := of.Resolve(e)
-	made := Member{Key: e.Key, Words: Words(e.Key), Note: e.Note, Text: m.Main().String()}
+	made := Member{Key: e.Key, Words: Words(e.Key), Note: sentence(e.Note), Text: m.Main().String()}
 	for _, argument := range m.Arguments() {
 		p := c.parameter(m, argument)
+		if told := toldOf(e.Note, &argument); told != nil {
+			p.Words = told
+		}
 		if p.Unprinted != "" {
 			c.Findings = append(c.Findings, finding.Finding{
 				Rule: "style-unprinted", Severity: finding.Warning, Key: e.Key,
@@ -160,6 +168,33 @@ func (c *Catalog) member(of *catalog.Catalog, e *catalog.Entry) Member {
 		made.Parameters = append(made.Parameters, p)
 	}
 	return made
+}
+
+// sentence ends a note as a sentence, for what stands after it in a comment.
+func sentence(note string) string {
+	note = strings.TrimSpace(note)
+	if last, _ := utf8.DecodeLastRuneInString(note); unicode.IsLetter(last) || unicode.IsDigit(last) || last == ')' {
+		return note + "."
+	}
+	return note
+}
+
+// told matches what a note calls an argument: "{0} = guest name", "{1}: the pier".
+var told = sync.OnceValue(func() *regexp.Regexp {
+	return regexp.MustCompile(`\{(\d)\}\s*(?:=|:|is)\s*(?:the |a |an )?(\pL+(?: \pL+){0,2})`)
+})
+
+// toldOf are the words by which a note calls an argument that has no name of its own.
+func toldOf(note string, argument *message.Placeholder) []string {
+	if !argument.MadeName() {
+		return nil
+	}
+	for _, found := range told().FindAllStringSubmatch(note, -1) {
+		if found[1] == strconv.Itoa(argument.Position-1) {
+			return Words(found[2])
+		}
+	}
+	return nil
 }
 
 // parameter is what an argument of a message is to a member: one that is

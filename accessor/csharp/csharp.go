@@ -50,7 +50,7 @@ var files embed.FS
 // templates are parsed when first used: they would slow every command down.
 var templates = sync.OnceValue(func() *template.Template {
 	return template.Must(template.New("").Funcs(template.FuncMap{
-		"literal": literal, "doc": doc, "type": typeOf, "value": value,
+		"literal": literal, "doc": doc, "type": typeOf, "bound": bound, "value": value,
 	}).ParseFS(files, "*.tmpl"))
 })
 
@@ -83,7 +83,7 @@ func generate(m *accessor.Model) map[string][]byte {
 		maps.Copy(files, m.Spell(templates(), p, []accessor.Output{
 			{Template: "Wording.cs.tmpl", File: c.Type + ".cs"},
 			{Template: "Texts.cs.tmpl", File: c.Type + "Texts.cs"},
-			{Template: "WordingSource.cs.tmpl", File: c.Type + "Source.cs", Optional: true, Wanted: m.Binding},
+			{Template: "WordingSource.cs.tmpl", File: c.Type + "Source.cs", Optional: true, Wanted: m.Binding && c.Plain()},
 			{Template: "WordingCases.cs.tmpl", File: c.Type + "Cases.cs", Optional: true, Wanted: m.Cases},
 		}))
 	}
@@ -119,6 +119,14 @@ func typeOf(p accessor.Parameter) string {
 		return types.Decimal
 	}
 	return types.Of(p.Type)
+}
+
+// bound is the name of a member in the source of bindings, which has some of its own.
+func bound(name string) string {
+	if slices.Contains([]string{"CultureTag", "IsRightToLeft", "FlowDirection", "PropertyChanged", "Dispose", "Raise", "Changed"}, name) {
+		return name + "Text"
+	}
+	return name
 }
 
 // types are those of arguments.

@@ -35,11 +35,13 @@ var Language = &accessor.Language{
 }
 
 // reserved are the words that members and parameters cannot be: Go's keywords,
-// the names that the code itself uses, and the methods of the type.
+// the names that the code itself uses, the methods of the type, and those that vet
+// wants to be other methods.
 func reserved() map[string]bool {
 	return accessor.Reserved(`break case chan const continue default defer else fallthrough for func go goto if
 		import interface map package range return select struct switch type var any bool string int int64 float64 error nil
-		true false len append make new time w argument Cultures Within`)
+		true false len append make new time w argument Cultures Within
+		As Is Unwrap GobDecode GobEncode MarshalJSON MarshalXML ReadByte ReadRune UnmarshalJSON UnmarshalXML UnreadByte UnreadRune WriteByte`)
 }
 
 //go:embed *.tmpl

@@ -47,7 +47,7 @@ var files embed.FS
 // templates are parsed when first used: they would slow every command down.
 var templates = sync.OnceValue(func() *template.Template {
 	return template.Must(template.New("").Funcs(template.FuncMap{
-		"literal": literal, "doc": doc, "chunks": accessor.Chunks, "javadoc": javadoc, "member": member, "check": check, "assign": assign, "condition": condition, "catalog": catalog,
+		"literal": literal, "doc": doc, "chunks": accessor.Chunks, "javadoc": javadoc, "member": member, "check": check, "assign": assign, "condition": condition, "catalog": catalog, "supply": supply,
 	}).ParseFS(files, "*.tmpl"))
 })
 
@@ -84,6 +84,7 @@ func generate(m *accessor.Model) map[string][]byte {
 		maps.Copy(files, m.Spell(templates(), p, []accessor.Output{
 			{Template: "Wording.java.tmpl", File: folder + c.Type + ".java"},
 			{Template: "Texts.java.tmpl", File: folder + c.Type + "Texts.java"},
+			{Template: "WordingBundle.java.tmpl", File: folder + c.Type + "Bundle.java", Optional: true, Wanted: m.Binding && c.Plain()},
 			{Template: "WordingCases.java.tmpl", File: folder + c.Type + "Cases.java", Optional: true, Wanted: m.Cases},
 		}))
 	}
@@ -122,6 +123,21 @@ func literal(text string) string {
 	}
 	out.WriteByte('"')
 	return out.String()
+}
+
+// literals writes a text as a literal, or as several, since the virtual machine's
+// constants end at 64 KiB of UTF-8.
+func literals(text string) string {
+	const longest = 20_000
+	if len(text) <= 3*longest {
+		return literal(text)
+	}
+	var parts []string
+	for runes := []rune(text); len(runes) > 0; {
+		n := min(longest, len(runes))
+		parts, runes = append(parts, literal(string(runes[:n]))), runes[n:]
+	}
+	return "String.join(\"\", " + strings.Join(parts, ", ") + ")"
 }
 
 // doc writes text for a documentation comment: one line, no tag, no end of comment, and
@@ -179,7 +195,7 @@ func assign(column int, variable string, c accessor.Chunk, kept bool) string {
 		if text == "" && !kept {
 			continue
 		}
-		line, value := fmt.Sprintf("%s%s[%d] =", margin, variable, c.From+i), literal(text)
+		line, value := fmt.Sprintf("%s%s[%d] =", margin, variable, c.From+i), literals(text)
 		out.WriteByte('\n')
 		out.WriteString(line)
 		if len(line)+1+len(value)+1 > layout.Width {
@@ -196,6 +212,15 @@ func assign(column int, variable string, c accessor.Chunk, kept bool) string {
 // catalog makes the catalog of a type.
 func catalog(name string) string {
 	return layout.Lay(accessor.Row("new CultureSwitch.Catalog(", []string{literal(name), "keys()", name + "Texts::of"}, ")"), 12, ";")
+}
+
+// supply gives the bundle of a type a text by its key.
+func supply(m accessor.Member) string {
+	method := "wording::" + m.Name
+	if len("                "+method+");") > layout.Width {
+		method = "wording\n                        ::" + m.Name
+	}
+	return layout.Lay(accessor.Row("texts.put(", []string{literal(m.Key), method}, ")"), 8, ";")
 }
 
 // condition writes the beginning of an if.

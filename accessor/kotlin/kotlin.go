@@ -101,7 +101,7 @@ func generate(m *accessor.Model) map[string][]byte {
 const syntax = "java"
 
 // types are those of arguments.
-var types = accessor.Types{Text: "String", Whole: "Long", Decimal: "Double", Moment: "java.time.temporal.TemporalAccessor"}
+var types = accessor.Types{Text: "String", Whole: "Number", Decimal: "Double", Moment: "java.time.temporal.TemporalAccessor"}
 
 // layout is that of Kotlin's formatter, which keeps long lines and the breaks
 // of lists as they are.
@@ -158,26 +158,31 @@ func literal(text string) string {
 	return out.String()
 }
 
-// longest is how long a literal may grow: the virtual machine's constants end at 64 KiB
-// of UTF-8.
+// longest is how many characters a literal may have: the virtual machine's constants
+// end at 64 KiB of UTF-8.
 const longest = 15_000
 
 // lines writes texts as the lines of raw literals.
 func lines(texts []string) string {
-	var parts []string
-	var part strings.Builder
-	for _, text := range texts {
-		if part.Len() > longest-len(text) && part.Len() > 0 {
-			parts = append(parts, part.String())
+	var out, part strings.Builder
+	flush := func() {
+		if part.Len() > 0 {
+			out.WriteString("            \"\"\"\n" + part.String() + "\"\"\",\n")
 			part.Reset()
+		}
+	}
+	for _, text := range texts {
+		if part.Len()+len(text) > longest {
+			flush()
+		}
+		for runes := []rune(text); len(runes) > longest; text = string(runes) {
+			part.WriteString(raw(string(runes[:longest])))
+			flush()
+			runes = runes[longest:]
 		}
 		part.WriteString(raw(text) + "\n")
 	}
-	parts = append(parts, part.String())
-	var out strings.Builder
-	for _, part := range parts {
-		out.WriteString("            \"\"\"\n" + part + "\"\"\",\n")
-	}
+	flush()
 	return strings.TrimSuffix(out.String(), "\n")
 }
 

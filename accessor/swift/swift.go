@@ -71,6 +71,7 @@ func generate(m *accessor.Model) map[string][]byte {
 		{Template: "CultureSwitch.swift.tmpl", File: "CultureSwitch.swift"},
 		{Template: "CultureMessage.swift.tmpl", File: "CultureMessage.swift"},
 		{Template: "CultureObject.swift.tmpl", File: "CultureObject.swift", Optional: true, Wanted: m.Binding},
+		{Template: "CultureObservation.swift.tmpl", File: "CultureObservation.swift", Optional: true, Wanted: m.Binding},
 	})
 	for _, c := range m.Catalogs {
 		c.Name(reserved(), accessor.Camel, accessor.Camel)

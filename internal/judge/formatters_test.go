@@ -56,7 +56,7 @@ func TestLinesOfSwift(t *testing.T) {
 		modelOf(t, "swift", "", family, dir)
 		files, err := filepath.Glob(filepath.Join(dir, "*.swift"))
 		require.NoError(t, err)
-		require.Len(t, files, 6)
+		require.Len(t, files, 7)
 		for _, file := range files {
 			data, err := os.ReadFile(file)
 			require.NoError(t, err)

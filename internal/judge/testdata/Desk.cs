@@ -187,12 +187,12 @@ public static class Desk
         var source = new WordingSource(cultures);
         source.PropertyChanged += (sender, change) =>
         {
-            if (change.PropertyName == "Item[]")
+            if (change.PropertyName == string.Empty && source["boarding_title"] == source.BoardingTitle && source.FlowDirection == "RightToLeft")
             {
-                Console.WriteLine("bound " + source.Culture + " " + source["BoardingTitle"]);
+                Console.WriteLine("bound " + source.CultureTag + " " + source.BoardingTitle);
             }
         };
-        source.Culture = "he";
+        source.CultureTag = "he";
         source.Dispose();
         Console.WriteLine("cases " + WordingCases.Failures().Count + " " + Nasty.Text.WordingCases.Failures().Count + " " + Choices.Text.WordingCases.Failures().Count);
         cultures.Remember(new FileStore());

@@ -1,0 +1,147 @@
+package judge
+
+import (
+	"cmp"
+	"os"
+	"os/exec"
+	"path/filepath"
+	"strings"
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+// program writes a program of testdata/toolkits into a folder.
+func program(t *testing.T, dir, name string) {
+	t.Helper()
+	data, err := os.ReadFile(filepath.Join("testdata/toolkits", name))
+	require.NoError(t, err)
+	write(t, filepath.Join(dir, name), string(data))
+}
+
+// TestCompose shows texts in a real composition: they follow the switch where they are
+// read, the direction turns, and what was typed and scrolled stays.
+func TestCompose(t *testing.T) {
+	composec := need(t, toolchain("kotlin/bin/composec"))
+	dir := t.TempDir()
+	modelOf(t, "kotlin", "app.text", "../../demo/project/android/res", dir)
+	require.NoError(t, os.Remove(filepath.Join(dir, "app/text/CultureFlow.kt")))
+	program(t, dir, "Compose.kt")
+	files, err := filepath.Glob(filepath.Join(dir, "app/text/*.kt"))
+	require.NoError(t, err)
+	tool(t, dir, composec, append([]string{"-Werror", "-d", "out", "Compose.kt"}, files...)...)
+	said := tool(t, dir, need(t, toolchain("kotlin/bin/kotlin")), "-cp", "out", "ComposeKt")
+	assert.Equal(t, strings.NewReplacer("<", "\u2068", ">", "\u2069").Replace(strings.TrimSpace(`
+en Boarding pass | Welcome aboard, Runa! | typed Runa | at 0 | scrolled true
+ar بطاقة الصعود | مرحبًا بك على متن العبّارة يا <Runa>! | typed Runa | at right | scrolled true
+de Bordkarte | Willkommen an Bord, Runa! | typed Runa | at 0 | scrolled true
+de Neue Karte | Willkommen an Bord, Runa! | typed Runa | at 0 | scrolled true
+the untouched was composed 0 times for texts`)), strings.TrimSpace(said))
+}
+
+// TestWPF binds a window of the real WPF to the source of bindings, switches from the
+// window's thread and from another one, and loads texts.
+func TestWPF(t *testing.T) {
+	compile, run := need(t, toolchain("dotnet/bin/windows-csharp")), need(t, toolchain("dotnet/bin/windows-run"))
+	need(t, "/usr/lib/wine/wine64")
+	dir := t.TempDir()
+	modelOf(t, "csharp", "App.Text", "../../demo/project/android/res", filepath.Join(dir, "app"))
+	program(t, dir, "Window.cs")
+	tool(t, dir, compile, append([]string{"window.exe", "-nowarn:CS0612,CS0618", "Window.cs"}, sources(t, dir, "app")...)...)
+	display(t)
+	said := tool(t, dir, run, prefix(dir), "window.exe")
+	lines := strings.Split(strings.ReplaceAll(strings.TrimSpace(said), "\r", ""), "\n")
+	require.GreaterOrEqual(t, len(lines), 5, said)
+	assert.Equal(t, []string{
+		"en Boarding pass Boarding pass LeftToRight typed Runa focus True menu Back",
+		"ar \u0628\u0637\u0627\u0642\u0629 \u0627\u0644\u0635\u0639\u0648\u062f \u0628\u0637\u0627\u0642\u0629 \u0627\u0644\u0635\u0639\u0648\u062f RightToLeft typed Runa focus True menu \u0631\u062c\u0648\u0639",
+		"de Bordkarte Bordkarte LeftToRight typed Runa focus True menu Zur\u00fcck",
+		"de Neue Karte Neue Karte LeftToRight typed Runa focus True menu Zur\u00fcck",
+		"collected True",
+	}, lines[len(lines)-5:])
+}
+
+// TestWindowsForms binds the controls of a real form, and switches from another thread.
+func TestWindowsForms(t *testing.T) {
+	compile, run := need(t, toolchain("dotnet/bin/windows-csharp")), need(t, toolchain("dotnet/bin/windows-run"))
+	need(t, "/usr/lib/wine/wine64")
+	dir := t.TempDir()
+	modelOf(t, "csharp", "App.Text", "../../demo/project/android/res", filepath.Join(dir, "app"))
+	program(t, dir, "Form.cs")
+	tool(t, dir, compile, append([]string{"form.exe", "-nowarn:CS0612,CS0618", "Form.cs"}, sources(t, dir, "app")...)...)
+	display(t)
+	said := strings.ReplaceAll(tool(t, dir, run, prefix(dir), "form.exe"), "\r", "")
+	assert.Contains(t, said, `en Boarding pass Boarding pass Back No typed Runa un
+ar بطاقة الصعود بطاقة الصعود رجوع Yes typed Runa un
+de Bordkarte Bordkarte Zurück No typed Runa un
+`)
+}
+
+// prefix is the folder of a Windows, which is kept where one is named.
+func prefix(dir string) string {
+	return cmp.Or(os.Getenv("ZELVIK_WINE"), filepath.Join(dir, "prefix"))
+}
+
+// display gives programs with windows a screen.
+func display(t *testing.T) {
+	t.Helper()
+	server := exec.Command(need(t, "Xvfb"), ":77", "-screen", "0", "1280x800x24")
+	require.NoError(t, server.Start())
+	t.Cleanup(func() {
+		assert.NoError(t, server.Process.Kill())
+		_ = server.Wait() // it was killed
+	})
+	t.Setenv("DISPLAY", ":77")
+	time.Sleep(time.Second)
+}
+
+// TestJavaFX binds labels and loads a designed form, on a toolkit without a display.
+func TestJavaFX(t *testing.T) {
+	javafxc, javafx := need(t, toolchain("javafx/bin/javafxc")), need(t, toolchain("javafx/bin/javafx"))
+	dir := t.TempDir()
+	modelOf(t, "java", "app.text", "../../demo/project/android/res", dir)
+	require.NoError(t, os.Remove(filepath.Join(dir, "app/text/WordingCases.java")))
+	program(t, dir, "Forms.java")
+	files, err := filepath.Glob(filepath.Join(dir, "app/text/*.java"))
+	require.NoError(t, err)
+	tool(t, dir, javafxc, append([]string{"-Werror", "-d", "out", "Forms.java"}, files...)...)
+	said := strings.Split(strings.TrimSpace(tool(t, dir, javafx, "-cp", "out", "Forms")), "\n")
+	assert.Equal(t, []string{
+		"en Boarding pass | Welcome aboard, Runa! | LEFT_TO_RIGHT | Runa un | Boarding pass, Back",
+		"ar \u0628\u0637\u0627\u0642\u0629 \u0627\u0644\u0635\u0639\u0648\u062f | \u0645\u0631\u062d\u0628\u064b\u0627 \u0628\u0643 \u0639\u0644\u0649 \u0645\u062a\u0646 \u0627\u0644\u0639\u0628\u0651\u0627\u0631\u0629 \u064a\u0627 \u2068Runa\u2069! | RIGHT_TO_LEFT | Runa un | \u0628\u0637\u0627\u0642\u0629 \u0627\u0644\u0635\u0639\u0648\u062f, \u0631\u062c\u0648\u0639",
+		"de Bordkarte | Willkommen an Bord, Runa! | LEFT_TO_RIGHT | Runa un | Bordkarte, Zur\u00fcck",
+	}, said)
+}
+
+// TestObservation holds that what Swift's Observation tracks is told of every change.
+func TestObservation(t *testing.T) {
+	swiftc := need(t, toolchain("swift/usr/bin/swiftc"))
+	dir := t.TempDir()
+	modelOf(t, "swift", "", "../../demo/project/android/res", dir)
+	for _, name := range []string{"WordingCases.swift", "CultureObject.swift"} {
+		require.NoError(t, os.Remove(filepath.Join(dir, name)))
+	}
+	program(t, dir, "Observed.swift")
+	files, err := filepath.Glob(filepath.Join(dir, "*.swift"))
+	require.NoError(t, err)
+	tool(t, dir, swiftc, append([]string{"-swift-version", "6", "-warnings-as-errors", "-parse-as-library", "-o", "observed"}, files...)...)
+	assert.Equal(t, "en Boarding pass\nstale\nde Bordkarte\nstale\nde Neue Karte\n2\n", tool(t, dir, filepath.Join(dir, "observed")))
+}
+
+// TestSignals holds that effects of signal libraries of the browser read a text again
+// when it changes, and that those that read none are left alone.
+func TestSignals(t *testing.T) {
+	node, tsc := need(t, "node"), need(t, filepath.Join(modules(), "typescript/bin/tsc"))
+	need(t, filepath.Join(modules(), "@preact/signals-core"))
+	need(t, filepath.Join(modules(), "@vue/reactivity"))
+	dir := t.TempDir()
+	modelOf(t, "typescript", "", "../../demo/project/android/res", dir)
+	program(t, dir, "signals.ts")
+	require.NoError(t, os.Symlink(modules(), filepath.Join(dir, "node_modules")))
+	write(t, filepath.Join(dir, "package.json"), `{"type": "module"}`)
+	tool(t, dir, node, tsc, "--strict", "--skipLibCheck", "--target", "es2022", "--lib", "es2022,dom", "--module", "nodenext", "signals.ts")
+	assert.Equal(t, "preact en Boarding pass, ar \u0628\u0637\u0627\u0642\u0629 \u0627\u0644\u0635\u0639\u0648\u062f, ar x untouched 1\n"+
+		"vue en Boarding pass, ar \u0628\u0637\u0627\u0642\u0629 \u0627\u0644\u0635\u0639\u0648\u062f, ar x untouched 1\n", tool(t, dir, node, "signals.js"))
+}
