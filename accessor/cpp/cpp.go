@@ -16,6 +16,7 @@ import (
 
 	"zelvik/accessor"
 	"zelvik/message"
+	"zelvik/message/native"
 )
 
 // Language is C++17.
@@ -28,6 +29,8 @@ var Language = &accessor.Language{
 		return regexp.MustCompile(`^[A-Za-z][A-Za-z0-9_]*(::[A-Za-z][A-Za-z0-9_]*)*$`).MatchString(name) &&
 			!slices.ContainsFunc(strings.Split(name, "::"), func(part string) bool { return reserved("")[part] })
 	},
+	Own:      own,
+	Syntax:   "qt",
 	Prints:   accessor.Tabled,
 	Generate: generate,
 }
@@ -77,10 +80,26 @@ func generate(m *accessor.Model) map[string][]byte {
 		maps.Copy(files, m.Spell(templates(), p, []accessor.Output{
 			{Template: "wording.h.tmpl", File: p.File + ".h"},
 			{Template: "wording.cpp.tmpl", File: p.File + ".cpp"},
+			{Template: "wording_translator.h.tmpl", File: p.File + "_translator.h", Optional: true, Wanted: m.Binding && forQt(c)},
 			{Template: "wording_cases.h.tmpl", File: p.File + "_cases.h", Optional: true, Wanted: m.Cases},
 		}))
 	}
 	return files
+}
+
+// own keeps the place markers of Qt, which its translator hands on.
+func own(p *message.Placeholder) string {
+	if p.Syntax != message.Marker {
+		return ""
+	}
+	return native.Spelling(p)
+}
+
+// forQt reports whether the texts are Qt's: keys have contexts, or texts place markers.
+func forQt(c *accessor.Catalog) bool {
+	return slices.ContainsFunc(c.Members, func(m accessor.Member) bool {
+		return strings.Contains(m.Key, "::") || slices.ContainsFunc(m.Parameters, func(p accessor.Parameter) bool { return strings.HasPrefix(p.Spelling, "%") })
+	})
 }
 
 // types are those of arguments.

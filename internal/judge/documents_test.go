@@ -31,9 +31,9 @@ func blocks(t *testing.T, language string, pages ...string) []string {
 	return list
 }
 
-// around reads what stands around a piece of code that is compiled: lines with names of
+// surrounded reads what stands around a piece of code that is compiled: lines with names of
 // their own, which are left out where the piece declares the name.
-func around(t *testing.T, name, block string) string {
+func surrounded(t *testing.T, name, block string) string {
 	t.Helper()
 	data, err := os.ReadFile(filepath.Join("testdata/documents", name))
 	require.NoError(t, err)
@@ -72,7 +72,7 @@ func TestDocuments(t *testing.T) {
 		command := []string{tsc, "--strict", "--skipLibCheck", "--noEmit", "--target", "es2022", "--lib", "es2022,dom", "--module", "nodenext"}
 		for i, block := range blocks(t, "ts", "accessors/typescript.md") {
 			file := fmt.Sprintf("block%d.ts", i)
-			write(t, filepath.Join(dir, file), around(t, "block.ts", block))
+			write(t, filepath.Join(dir, file), surrounded(t, "block.ts", block))
 			command = append(command, file)
 		}
 		tool(t, dir, node, command...)
@@ -93,7 +93,7 @@ func TestDocuments(t *testing.T) {
 		command := []string{"-d", "out"}
 		for i, block := range blocks(t, "java", "accessors/java.md") {
 			file := fmt.Sprintf("Block%d.java", i)
-			write(t, filepath.Join(dir, file), strings.ReplaceAll(around(t, "Block.java", block), "NUMBER", fmt.Sprint(i)))
+			write(t, filepath.Join(dir, file), strings.ReplaceAll(surrounded(t, "Block.java", block), "NUMBER", fmt.Sprint(i)))
 			command = append(command, file)
 		}
 		files, err := filepath.Glob(filepath.Join(dir, "app/text/*.java"))
@@ -108,7 +108,7 @@ func TestDocuments(t *testing.T) {
 		for i, block := range blocks(t, "csharp", "accessors/csharp.md") {
 			file := fmt.Sprintf("Block%d.cs", i)
 			block = strings.ReplaceAll(block, "{ ... }", "{ }")
-			write(t, filepath.Join(dir, file), strings.ReplaceAll(around(t, "Block.cs", block), "NUMBER", fmt.Sprint(i)))
+			write(t, filepath.Join(dir, file), strings.ReplaceAll(surrounded(t, "Block.cs", block), "NUMBER", fmt.Sprint(i)))
 			command = append(command, file)
 		}
 		tool(t, dir, compile, append(command, sources(t, dir, "app")...)...)
@@ -121,7 +121,7 @@ func TestDocuments(t *testing.T) {
 		command := []string{"-d", "out"}
 		for i, block := range blocks(t, "kotlin", "accessors/kotlin.md") {
 			file := fmt.Sprintf("Block%d.kt", i)
-			write(t, filepath.Join(dir, file), strings.ReplaceAll(around(t, "Block.kt", block), "NUMBER", fmt.Sprint(i)))
+			write(t, filepath.Join(dir, file), strings.ReplaceAll(surrounded(t, "Block.kt", block), "NUMBER", fmt.Sprint(i)))
 			command = append(command, file)
 		}
 		program, err := os.ReadFile("testdata/documents/Android.kt")
@@ -131,14 +131,18 @@ func TestDocuments(t *testing.T) {
 		require.NoError(t, err)
 		tool(t, dir, composec, append(append(command, "Android.kt"), files...)...)
 	})
-	t.Run("cpp", func(t *testing.T) { // but for what needs Qt
+	t.Run("cpp", func(t *testing.T) {
 		dir := t.TempDir()
 		modelOf(t, "cpp", "app::text", demo, dir)
+		modelOf(t, "cpp", "skerry::text", "../../demo/project/qt/app_en.ts", filepath.Join(dir, "qt"))
 		for _, block := range blocks(t, "cpp", "accessors/cpp.md") {
-			if !strings.Contains(block, "QMainWindow") {
-				write(t, filepath.Join(dir, "block.cpp"), around(t, "block.cpp", block))
-				tool(t, dir, need(t, "g++"), "-std=c++17", "-fsyntax-only", "block.cpp")
+			text, flags := surrounded(t, "block.cpp", block), []string{"-I", "."}
+			if strings.Contains(block, "QApplication") || strings.Contains(block, "QMainWindow") {
+				text = surrounded(t, "qt.cpp", block)
+				flags = append([]string{"-I", "qt", "-fPIC"}, strings.Fields(tool(t, dir, need(t, "pkg-config"), "--cflags", "Qt6Widgets"))...)
 			}
+			write(t, filepath.Join(dir, "block.cpp"), text)
+			tool(t, dir, need(t, "g++"), append([]string{"-std=c++17", "-fsyntax-only", "block.cpp"}, flags...)...)
 		}
 	})
 	t.Run("grammars", func(t *testing.T) {
@@ -167,7 +171,7 @@ func goBlock(t *testing.T, block string) string {
 	if strings.HasPrefix(block, "func ") {
 		name = "functions.go.txt"
 	}
-	text := around(t, name, block)
+	text := surrounded(t, name, block)
 	for _, found := range regexp.MustCompile(`(?m)^\t?(\w+) :=`).FindAllStringSubmatch(block, -1) {
 		text = strings.Replace(text, "// USED", "_ = "+found[1]+"\n\t// USED", 1)
 	}

@@ -145,3 +145,36 @@ func TestSignals(t *testing.T) {
 	assert.Equal(t, "preact en Boarding pass, ar \u0628\u0637\u0627\u0642\u0629 \u0627\u0644\u0635\u0639\u0648\u062f, ar x untouched 1\n"+
 		"vue en Boarding pass, ar \u0628\u0637\u0627\u0642\u0629 \u0627\u0644\u0635\u0639\u0648\u062f, ar x untouched 1\n", tool(t, dir, node, "signals.js"))
 }
+
+// TestQt shows a designed form whose texts come from tr, with the translator that is
+// generated, and switches from another thread.
+func TestQt(t *testing.T) {
+	uic := need(t, "/usr/lib/qt6/libexec/uic")
+	dir, family := t.TempDir(), t.TempDir()
+	for tag, texts := range map[string][4]string{
+		"en": {"Boarding", "Boarding pass", "Back", "<numerusform>%n crate for %1</numerusform><numerusform>%n crates for %1</numerusform>"},
+		"de": {"Einsteigen", "Bordkarte", "Zur\u00fcck", "<numerusform>%n Kiste f\u00fcr %1</numerusform><numerusform>%n Kisten f\u00fcr %1</numerusform>"},
+		"ar": {"\u0635\u0639\u0648\u062f", "\u0628\u0637\u0627\u0642\u0629", "\u0631\u062c\u0648\u0639", strings.Repeat("<numerusform>%n/%1</numerusform>", 6)},
+	} {
+		write(t, filepath.Join(family, "app_"+tag+".ts"), `<?xml version="1.0" encoding="utf-8"?>
+<!DOCTYPE TS>
+<TS version="2.1" language="`+tag+`" sourcelanguage="en"><context><name>BoardingForm</name>
+<message><source>Boarding</source><translation>`+texts[0]+`</translation></message>
+<message><source>Boarding pass</source><translation>`+texts[1]+`</translation></message>
+<message><source>Back</source><comment>leave</comment><translation>`+texts[2]+`</translation></message>
+<message numerus="yes"><source>%n crates for %1</source><translation>`+texts[3]+`</translation></message>
+</context></TS>
+`)
+	}
+	modelOf(t, "cpp", "skerry::text", family, filepath.Join(dir, "text"))
+	program(t, dir, "form.ui")
+	program(t, dir, "form.cpp")
+	tool(t, dir, uic, "form.ui", "-o", "ui_form.h")
+	flags := strings.Fields(tool(t, dir, need(t, "pkg-config"), "--cflags", "--libs", "Qt6Widgets"))
+	tool(t, dir, need(t, "g++"), append([]string{"-std=c++17", "-fPIC", "-o", "form", "form.cpp", "text/culture_switch.cpp", "text/wording.cpp"}, flags...)...)
+	t.Setenv("QT_QPA_PLATFORM", "offscreen")
+	said := tool(t, dir, filepath.Join(dir, "form"))
+	assert.Equal(t, "en Boarding | Boarding pass | Back | ltr | Runa un | 3 crates for Runa\n"+
+		"ar \u0635\u0639\u0648\u062f | \u0628\u0637\u0627\u0642\u0629 | \u0631\u062c\u0648\u0639 | rtl | Runa un | 3/Runa\n"+
+		"de Einsteigen | Bordkarte | Zur\u00fcck | ltr | Runa un | 3 Kisten f\u00fcr Runa\n", said[strings.Index(said, "en Boarding"):]) // Qt says things before
+}
