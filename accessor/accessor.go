@@ -167,6 +167,8 @@ type Parameter struct {
 	// one is printed otherwise than a whole number is.
 	Spelling string
 	Own      bool
+	// Cases are what the source selects by, but for other.
+	Cases []string
 	// Unprinted is the style that the language cannot write, so that the member takes
 	// a text; "" where it can.
 	Unprinted string

@@ -202,8 +202,12 @@ func toldOf(note string, argument *message.Placeholder) []string {
 func (c *Catalog) parameter(m message.Message, argument message.Placeholder) Parameter {
 	p := Parameter{Key: argument.Name, Words: Words(argument.Name), Type: argument.Type, Sample: argument.Sample}
 	if m.Choice != nil {
-		for _, s := range m.Choice.Selectors {
-			if p.Key == s.Argument.Name && s.Kind != message.Select && p.Type == message.String {
+		for i, s := range m.Choice.Selectors {
+			switch {
+			case p.Key != s.Argument.Name:
+			case s.Kind == message.Select:
+				p.Cases = selects(m, i)
+			case p.Type == message.String:
 				p.Type = message.Integer
 			}
 		}
@@ -230,6 +234,17 @@ func (m *Model) own(p *message.Placeholder) string {
 		return ""
 	}
 	return m.language.Own(p)
+}
+
+// selects are the keys of a message's variants at a selector, but for other.
+func selects(m message.Message, selector int) []string {
+	var keys []string
+	for _, v := range m.Choice.Variants {
+		if key := v.Keys[selector]; key != message.Default && !slices.Contains(keys, key) {
+			keys = append(keys, key)
+		}
+	}
+	return keys
 }
 
 // prints reports whether the language writes a placeholder by its type and style.

@@ -168,10 +168,33 @@ func list(head string, items []string) string {
 // signature writes the head of a member.
 func signature(m accessor.Member) string {
 	head := accessor.Piece{Text: m.Name + "(", Close: "): string {"}
-	for _, p := range m.Parameters {
-		head.Items = append(head.Items, accessor.Piece{Text: p.Name + ": " + types.Of(p.Type)})
+	if len(m.Parameters) < 2 {
+		for _, p := range m.Parameters {
+			head.Items = append(head.Items, accessor.Piece{Text: p.Name + ": " + typeOf(p)})
+		}
+		return layout.Lay(head, 2, "")
 	}
-	return layout.Lay(head, 2, "")
+	var named []string // so that two texts are not taken for one another
+	for _, p := range m.Parameters {
+		named = append(named, "readonly "+p.Name+": "+typeOf(p))
+	}
+	if line := head.Text + "values: { " + strings.Join(named, "; ") + " }" + head.Close; len(line)+2 <= width {
+		return line
+	}
+	return head.Text + "values: {\n    " + strings.Join(named, ";\n    ") + ";\n  }" + head.Close
+}
+
+// typeOf returns the type of a parameter: of one that a text selects by, its cases and
+// any other text.
+func typeOf(p accessor.Parameter) string {
+	if len(p.Cases) == 0 {
+		return types.Of(p.Type)
+	}
+	var cases []string
+	for _, one := range p.Cases {
+		cases = append(cases, literal(one))
+	}
+	return strings.Join(append(cases, "(string & Record<never, never>)"), " | ")
 }
 
 // keys writes the keys of a catalog.
@@ -193,7 +216,7 @@ func call(file string, number int, m accessor.Member) string {
 	} else if len(m.Parameters) > 1 { // the formatter gives each pair a line
 		text := piece.Text + "\n      " + piece.Items[0].Text + ",\n      " + piece.Items[1].Text + ",\n      " + pairs
 		for _, p := range m.Parameters {
-			text += "\n        [" + literal(p.Key) + ", " + p.Name + "],"
+			text += "\n        [" + literal(p.Key) + ", values." + p.Name + "],"
 		}
 		return text + "\n      ]),\n    );"
 	}
@@ -203,11 +226,22 @@ func call(file string, number int, m accessor.Member) string {
 // check writes a call of a case.
 func check(c accessor.Call) string {
 	have := accessor.Piece{Text: "w." + c.Name + "(", Close: ")"}
-	for _, v := range c.Values {
-		have.Items = append(have.Items, accessor.Piece{Text: value(v)})
+	for i, v := range c.Values {
+		text := value(v)
+		if len(c.Values) > 1 {
+			text = c.Parameters[i].Name + ": " + text
+		}
+		have.Items = append(have.Items, accessor.Piece{Text: text})
 	}
-	return layout.Lay(accessor.Piece{Text: "check(", Items: []accessor.Piece{{Text: literal(c.Key)}, have, {Text: literal(c.Want)}}, Close: ")"}, 2, ";")
+	if len(c.Values) > 1 {
+		have.Text, have.Close = have.Text+"{ ", " })"
+	}
+	text := layout.Lay(accessor.Piece{Text: "check(", Items: []accessor.Piece{{Text: literal(c.Key)}, have, {Text: literal(c.Want)}}, Close: ")"}, 2, ";")
+	return closing().ReplaceAllString(strings.ReplaceAll(text, "{ \n", "{\n"), "$1})")
 }
+
+// closing matches a brace that closes a broken object, which stands a blank too far.
+var closing = sync.OnceValue(func() *regexp.Regexp { return regexp.MustCompile(`(\n *) \}\)`) })
 
 // condition writes the beginning of an if, in several lines where it is long.
 func condition(text string) string {

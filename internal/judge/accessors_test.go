@@ -172,7 +172,7 @@ func TestTypeScriptAccessors(t *testing.T) {
 	require.NoError(t, err)
 	write(t, filepath.Join(dir, "desk.ts"), string(program))
 	write(t, filepath.Join(dir, "package.json"), `{"type": "module"}`)
-	tool(t, dir, node, tsc, "--strict", "--noUnusedLocals", "--noUnusedParameters", "--noImplicitReturns", "--noUncheckedIndexedAccess",
+	tool(t, dir, node, tsc, "--strict", "--erasableSyntaxOnly", "--noUnusedLocals", "--noUnusedParameters", "--noImplicitReturns", "--noUncheckedIndexedAccess",
 		"--exactOptionalPropertyTypes", "--target", "es2022", "--lib", "es2022", "--module", "nodenext", "desk.ts")
 	assert.Equal(t, expected(t), tool(t, dir, node, "--expose-gc", "desk.js"))
 	assert.Equal(t, "again ja\n", tool(t, dir, node, "desk.js", "again"))

@@ -124,7 +124,7 @@ console.log(`[${fresh.audit().join(", ")}]`);
 const other = new NastySwitch();
 const text = new NastyWording(other);
 console.log(`${text.classText()} ${text.twoWords()} ${text.twoWords2()} ${text.text9lives()} ${text.injection()}`);
-console.log(`${text.toStringText("a", 1234, 1234.5)} | ${text.same("n", "c")}`);
+console.log(`${text.toStringText({ arg1: "a", arg2: 1234, arg3: 1234.5 })} | ${text.same({ newValue: "n", classValue: "c" })}`);
 other.choose("ar");
 console.log(
   [1, 2].map((n) => text.forms(n) + " ").join("") +
