@@ -132,6 +132,8 @@ type Catalog struct {
 	// Number counts the catalogs from 0.
 	Number  int
 	Members []Member
+	// Lists are the arrays of texts, as their platforms have them.
+	Lists []List
 	// Texts are ICU messages by culture and member; "" where the culture has none, and
 	// no row where none is compiled in.
 	Texts [][]string
@@ -152,6 +154,12 @@ type Member struct {
 	Parameters []Parameter
 	// Gone says that the source does not have the key any more.
 	Gone bool
+}
+
+// List is an array of texts, whose members are days[0], days[1] and so on.
+type List struct {
+	Name  string
+	Items []*Member
 }
 
 // Parameter is one argument of a member.

@@ -22,6 +22,24 @@ func TestNames(t *testing.T) {
 	}
 }
 
+// An array whose members take no arguments is a list, too; a name that is taken gets
+// List after it.
+func TestLists(t *testing.T) {
+	var c accessor.Catalog
+	for _, key := range []string{"days[0]", "days[1]", "days[2]", "title", "title[0]", "rest[1]", "asked[0]"} {
+		c.Members = append(c.Members, accessor.Member{Key: key, Words: accessor.Words(key)})
+	}
+	c.Members[6].Parameters = []accessor.Parameter{{Words: []string{"n"}}}
+	c.Name(nil, accessor.Camel, accessor.Camel)
+	lists := map[string][]string{}
+	for _, list := range c.Lists {
+		for _, m := range list.Items {
+			lists[list.Name] = append(lists[list.Name], m.Name)
+		}
+	}
+	assert.Equal(t, map[string][]string{"days": {"days0", "days1", "days2"}, "titleList": {"title0"}}, lists)
+}
+
 // What a note says is a sentence in a comment, and names an argument that has no name.
 func TestNotes(t *testing.T) {
 	family := &catalog.Family{Name: "x", Source: "en", Members: []*catalog.Member{{Culture: "en", Catalog: &catalog.Catalog{Culture: "en", Entries: []catalog.Entry{{

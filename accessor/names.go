@@ -121,6 +121,30 @@ func (c *Catalog) Name(reserved map[string]bool, join, parameter func([]string) 
 			used[p.Name] = true
 		}
 	}
+	c.lists(reserved, taken, join)
+}
+
+// lists finds the arrays of texts without parameters. A name that a member has gets
+// List after it.
+func (c *Catalog) lists(reserved map[string]bool, taken map[string]string, join func([]string) string) {
+	c.Lists = nil
+	for i := 0; i < len(c.Members); i++ {
+		base, first := strings.CutSuffix(c.Members[i].Key, "[0]")
+		if !first {
+			continue
+		}
+		list := List{Name: join(Words(base))}
+		for n := i; n < len(c.Members) && c.Members[n].Key == fmt.Sprintf("%s[%d]", base, n-i) && len(c.Members[n].Parameters) == 0; n++ {
+			list.Items = append(list.Items, &c.Members[n])
+		}
+		if reserved[list.Name] || taken[list.Name] != "" {
+			list.Name += "List"
+		}
+		if taken[list.Name] == "" && len(list.Items) > 0 {
+			taken[list.Name] = base
+			c.Lists = append(c.Lists, list)
+		}
+	}
 }
 
 // spellable proposes a key for one that gives no name of letters of ASCII

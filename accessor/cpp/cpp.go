@@ -54,7 +54,7 @@ var files embed.FS
 // templates are parsed when first used: they would slow every command down.
 var templates = sync.OnceValue(func() *template.Template {
 	return template.Must(template.New("").Funcs(template.FuncMap{
-		"literal": literal, "member": member, "value": value, "condition": condition,
+		"literal": literal, "member": member, "items": items, "value": value, "condition": condition,
 	}).ParseFS(files, "*.tmpl"))
 })
 
@@ -147,6 +147,19 @@ var layout = accessor.Layout{Width: 120, Hang: 4, Filled: true}
 // condition writes the beginning of an if.
 func condition(text string) string {
 	return layout.Condition(strings.Repeat(" ", 12)+"if (", text, ") {", false)
+}
+
+// items writes the member of an array.
+func items(l accessor.List) string {
+	var calls []string
+	for _, m := range l.Items {
+		calls = append(calls, m.Name+"()")
+	}
+	head := "std::vector<std::string> " + l.Name + "() const {"
+	if whole := head + " return {" + strings.Join(calls, ", ") + "}; }"; len(whole)+4 <= layout.Width {
+		return whole
+	}
+	return head + "\n        " + layout.Lay(accessor.Row("return {", calls, "}"), 8, ";") + "\n    }"
 }
 
 // member writes the member of a text, at its number.

@@ -41,7 +41,7 @@ var files embed.FS
 // templates are parsed when first used: they would slow every command down.
 var templates = sync.OnceValue(func() *template.Template {
 	return template.Must(template.New("").Funcs(template.FuncMap{
-		"literal": literal, "doc": doc, "member": member, "expectation": expectation, "row": row, "list": list, "condition": condition, "keys": keys,
+		"literal": literal, "doc": doc, "member": member, "items": items, "expectation": expectation, "row": row, "list": list, "condition": condition, "keys": keys,
 	}).ParseFS(files, "*.tmpl"))
 })
 
@@ -160,6 +160,15 @@ func member(catalog string, number int, m accessor.Member) string {
 		}}
 	}
 	return layout.Lay(head, 2, " {") + "\n    " + layout.Lay(call, 4, ";") + "\n  }"
+}
+
+// items returns the texts of an array.
+func items(l accessor.List) string {
+	var calls []string
+	for _, m := range l.Items {
+		calls = append(calls, m.Name)
+	}
+	return layout.Lay(accessor.Row("return <String>[", calls, "]"), 4, ";")
 }
 
 // named writes a member's type and name; a name that fills the line alone goes

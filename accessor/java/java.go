@@ -47,7 +47,7 @@ var files embed.FS
 // templates are parsed when first used: they would slow every command down.
 var templates = sync.OnceValue(func() *template.Template {
 	return template.Must(template.New("").Funcs(template.FuncMap{
-		"literal": literal, "doc": doc, "chunks": accessor.Chunks, "javadoc": javadoc, "member": member, "check": check, "assign": assign, "condition": condition, "catalog": catalog, "supply": supply,
+		"literal": literal, "doc": doc, "chunks": accessor.Chunks, "javadoc": javadoc, "member": member, "check": check, "assign": assign, "condition": condition, "catalog": catalog, "supply": supply, "items": items,
 	}).ParseFS(files, "*.tmpl"))
 })
 
@@ -212,6 +212,15 @@ func assign(column int, variable string, c accessor.Chunk, kept bool) string {
 // catalog makes the catalog of a type.
 func catalog(name string) string {
 	return layout.Lay(accessor.Row("new CultureSwitch.Catalog(", []string{literal(name), "keys()", name + "Texts::of"}, ")"), 12, ";")
+}
+
+// items returns the texts of an array.
+func items(l accessor.List) string {
+	var calls []string
+	for _, m := range l.Items {
+		calls = append(calls, m.Name+"()")
+	}
+	return layout.Lay(accessor.Row("return java.util.Arrays.asList(", calls, ")"), 8, ";")
 }
 
 // supply gives the bundle of a type a text by its key.

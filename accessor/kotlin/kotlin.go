@@ -49,7 +49,7 @@ var files embed.FS
 var templates = sync.OnceValue(func() *template.Template {
 	return template.Must(template.New("").Funcs(template.FuncMap{
 		"literal": literal, "doc": doc, "lines": lines,
-		"long": long, "value": value, "member": member, "list": list,
+		"long": long, "value": value, "member": member, "items": items, "list": list,
 	}).ParseFS(files, "*.tmpl"))
 })
 
@@ -127,6 +127,15 @@ func member(number int, m accessor.Member) string {
 		return line
 	}
 	return layout.Lay(head, 4, " ") + layout.Lay(call, 4, "")
+}
+
+// items writes the member of an array.
+func items(l accessor.List) string {
+	var calls []string
+	for _, m := range l.Items {
+		calls = append(calls, m.Name)
+	}
+	return "val " + l.Name + ": List<String>\n        get() = " + layout.Lay(accessor.Row("listOf(", calls, ")"), 8, "")
 }
 
 // value writes an argument of a case.

@@ -45,7 +45,7 @@ var files embed.FS
 // templates are parsed when first used: they would slow every command down.
 var templates = sync.OnceValue(func() *template.Template {
 	return template.Must(template.New("").Funcs(template.FuncMap{
-		"literal": literal, "lines": lines, "doc": doc, "member": member, "check": check, "list": list, "condition": condition,
+		"literal": literal, "lines": lines, "doc": doc, "member": member, "items": items, "check": check, "list": list, "condition": condition,
 	}).ParseFS(files, "*.tmpl"))
 })
 
@@ -138,6 +138,15 @@ func member(number int, m accessor.Member, visibility string) string {
 		body = arrays.Lay(call, 8, "")
 	}
 	return layout.Lay(head, 4, "") + "\n        " + body + "\n    }"
+}
+
+// items returns the texts of an array.
+func items(l accessor.List) string {
+	var calls []string
+	for _, m := range l.Items {
+		calls = append(calls, m.Name)
+	}
+	return arrays.Lay(accessor.Row("[", calls, "]"), 8, "")
 }
 
 // check writes a call of a case.

@@ -45,7 +45,7 @@ var files embed.FS
 // templates are parsed when first used: they would slow every command down.
 var templates = sync.OnceValue(func() *template.Template {
 	return template.Must(template.New("").Funcs(template.FuncMap{
-		"literal": literal, "doc": doc, "signature": signature, "check": check, "list": list, "row": row, "condition": condition, "keys": keys, "call": call,
+		"literal": literal, "doc": doc, "signature": signature, "check": check, "list": list, "row": row, "condition": condition, "keys": keys, "call": call, "items": items,
 	}).ParseFS(files, "*.tmpl"))
 })
 
@@ -204,6 +204,15 @@ func keys(list []string) string {
 		items[i] = literal(key)
 	}
 	return layout.Lay(accessor.Row("keys: [", items, "]"), 2, ",")
+}
+
+// items returns the texts of an array.
+func items(l accessor.List) string {
+	var calls []string
+	for _, m := range l.Items {
+		calls = append(calls, "this."+m.Name+"()")
+	}
+	return layout.Lay(accessor.Row("return [", calls, "]"), 4, ";")
 }
 
 // call writes what a member returns.
