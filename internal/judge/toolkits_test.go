@@ -115,6 +115,28 @@ func TestJavaFX(t *testing.T) {
 	}, said)
 }
 
+// TestSwing shows texts in a real window: they follow the switch from another thread,
+// what was typed, selected and scrolled stays, and a closed window is collected.
+func TestSwing(t *testing.T) {
+	javac, java := need(t, "javac"), need(t, "java")
+	dir := t.TempDir()
+	modelOf(t, "java", "app.text", "../../demo/project/android/res", dir)
+	require.NoError(t, os.Remove(filepath.Join(dir, "app/text/WordingCases.java")))
+	program(t, dir, "Frame.java")
+	files, err := filepath.Glob(filepath.Join(dir, "app/text/*.java"))
+	require.NoError(t, err)
+	tool(t, dir, javac, append([]string{"-Werror", "-d", "out", "Frame.java"}, files...)...)
+	display(t)
+	said := strings.Split(strings.TrimSpace(tool(t, dir, java, "-cp", "out", "Frame")), "\n")
+	assert.Equal(t, []string{
+		"en Boarding pass | Welcome aboard, Runa! | 3 passengers | Back | ltr | Runa un at 200", "stale: []",
+		"ar \u0628\u0637\u0627\u0642\u0629 \u0627\u0644\u0635\u0639\u0648\u062f | \u0645\u0631\u062d\u0628\u064b\u0627 \u0628\u0643 \u0639\u0644\u0649 \u0645\u062a\u0646 \u0627\u0644\u0639\u0628\u0651\u0627\u0631\u0629 \u064a\u0627 \u2068Runa\u2069! | \u0663 \u0631\u0643\u0627\u0628 | \u0631\u062c\u0648\u0639 | rtl | Runa un at 200", "stale: []",
+		"de Bordkarte | Willkommen an Bord, Runa! | 3 Fahrg\u00e4ste | Zur\u00fcck | ltr | Runa un at 200", "stale: []",
+		"loaded Neue Karte | Willkommen an Bord, Runa! | 3 Fahrg\u00e4ste | Zur\u00fcck | ltr | Runa un at 200",
+		"collected true",
+	}, said)
+}
+
 // TestObservation holds that what Swift's Observation tracks is told of every change.
 func TestObservation(t *testing.T) {
 	swiftc := need(t, toolchain("swift/usr/bin/swiftc"))
