@@ -137,7 +137,8 @@ func TestSwing(t *testing.T) {
 	}, said)
 }
 
-// TestObservation holds that what Swift's Observation tracks is told of every change.
+// TestObservation holds that what Swift's Observation tracks is told of every change, and
+// that the main actor hears of a switch from another thread.
 func TestObservation(t *testing.T) {
 	swiftc := need(t, toolchain("swift/usr/bin/swiftc"))
 	dir := t.TempDir()
@@ -149,7 +150,7 @@ func TestObservation(t *testing.T) {
 	files, err := filepath.Glob(filepath.Join(dir, "*.swift"))
 	require.NoError(t, err)
 	tool(t, dir, swiftc, append([]string{"-swift-version", "6", "-warnings-as-errors", "-parse-as-library", "-o", "observed"}, files...)...)
-	assert.Equal(t, "en Boarding pass\nstale\nde Bordkarte\nstale\nde Neue Karte\n2\n", tool(t, dir, filepath.Join(dir, "observed")))
+	assert.Equal(t, "en Boarding pass\nstale\nde Bordkarte\nstale\nde Neue Karte\n2\nar \u0628\u0637\u0627\u0642\u0629 \u0627\u0644\u0635\u0639\u0648\u062f\n", tool(t, dir, filepath.Join(dir, "observed")))
 }
 
 // TestSignals holds that effects of signal libraries of the browser read a text again

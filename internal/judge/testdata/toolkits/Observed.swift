@@ -5,9 +5,14 @@ final class Seen: @unchecked Sendable {
     var lines: [String] = []
 }
 
+@MainActor
+final class Screen {
+    var title = ""
+}
+
 @main
 struct Observed {
-    static func main() {
+    static func main() async {
         let cultures = CultureSwitch()
         let wording = Wording(cultures)
         let observation = CultureObservation(cultures)
@@ -27,5 +32,21 @@ struct Observed {
         draw()
         print(seen.lines.joined(separator: "\n"))
         print(observation.revision)
+
+        // From another thread: the main actor hears of it; a listening that ended meanwhile does not.
+        let screen = Screen()
+        let kept = cultures.listenOnMain { culture in screen.title = culture + " " + wording.boardingTitle }
+        let ended = cultures.listenOnMain { _ in screen.title = "heard after its end" }
+        let thread = Thread { cultures.choose("ar") }
+        thread.start()
+        while !thread.isFinished {
+            usleep(1000)
+        }
+        ended.close()
+        for _ in 0..<100 where screen.title.isEmpty {
+            try? await Task.sleep(nanoseconds: 10_000_000)
+        }
+        print(screen.title)
+        kept.close()
     }
 }
