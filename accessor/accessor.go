@@ -34,6 +34,12 @@ type Options struct {
 	Binding bool
 	// Cases adds a file of tests, for the application's own toolchain.
 	Cases bool
+	// CasesOut is the folder of that file, as a slash path from the folder of the
+	// sources; "" is beside them.
+	CasesOut string
+	// Sources is how an import in CasesOut names the folder of the sources, with a
+	// slash at its end: "../src/", or "package:pier/".
+	Sources string
 	// Plain leaves out what older compilers do not read, such as C#'s annotations of
 	// what can be null.
 	Plain bool
@@ -76,6 +82,11 @@ type Language struct {
 	// Prints reports whether the code writes numbers and dates of a style. Where it
 	// does not, the member takes a text.
 	Prints func(p *message.Placeholder) bool
+	// Beside says that tests lie beside what they test, and nowhere else.
+	Beside bool
+	// Sources returns how imports name the folder of the sources from everywhere; ""
+	// where they name it by its path. The folder is absolute, read reads a file.
+	Sources func(folder string, read func(path string) ([]byte, error)) string
 	// Member joins the words of a key to the name of a member.
 	Member func(words []string) string
 	// Generate spells the model: files by name, relative to the folder of the

@@ -2,6 +2,7 @@ package accessor
 
 import (
 	"bytes"
+	"path"
 	"strings"
 	"text/template"
 	"unicode/utf8"
@@ -74,13 +75,18 @@ type Output struct {
 	Template, File string
 	// Optional files are left out unless Wanted.
 	Optional, Wanted bool
+	// Cases marks the file of tests.
+	Cases bool
 }
 
 // Spell carries out the templates of a language's package.
 func (m *Model) Spell(t *template.Template, page any, outputs []Output) map[string][]byte {
 	files := map[string][]byte{}
 	for _, o := range outputs {
-		if o.Wanted || !o.Optional {
+		switch {
+		case o.Cases && m.Cases:
+			files[path.Join(m.CasesOut, o.File)] = Execute(t, o.Template, page)
+		case !o.Cases && (o.Wanted || !o.Optional):
 			files[o.File] = Execute(t, o.Template, page)
 		}
 	}

@@ -139,6 +139,8 @@ type AccessorConfig struct {
 	// Binding and Cases add the file for the platform's interfaces, and tests.
 	Binding bool `yaml:"binding"`
 	Cases   bool `yaml:"cases"`
+	// CasesOut is the folder of the tests, where that is not Out.
+	CasesOut string `yaml:"cases-out"`
 }
 
 // VerifyConfig says how findings are judged.

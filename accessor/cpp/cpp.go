@@ -81,7 +81,7 @@ func generate(m *accessor.Model) map[string][]byte {
 			{Template: "wording.h.tmpl", File: p.File + ".h"},
 			{Template: "wording.cpp.tmpl", File: p.File + ".cpp"},
 			{Template: "wording_translator.h.tmpl", File: p.File + "_translator.h", Optional: true, Wanted: m.Binding && forQt(c)},
-			{Template: "wording_cases.h.tmpl", File: p.File + "_cases.h", Optional: true, Wanted: m.Cases},
+			{Template: "wording_cases.h.tmpl", File: p.File + "_cases.h", Cases: true},
 		}))
 	}
 	return files

@@ -84,7 +84,7 @@ func generate(m *accessor.Model) map[string][]byte {
 			{Template: "Wording.cs.tmpl", File: c.Type + ".cs"},
 			{Template: "Texts.cs.tmpl", File: c.Type + "Texts.cs"},
 			{Template: "WordingSource.cs.tmpl", File: c.Type + "Source.cs", Optional: true, Wanted: m.Binding && c.Plain()},
-			{Template: "WordingCases.cs.tmpl", File: c.Type + "Cases.cs", Optional: true, Wanted: m.Cases},
+			{Template: "WordingCases.cs.tmpl", File: c.Type + "Cases.cs", Cases: true},
 		}))
 	}
 	return files

@@ -7,6 +7,8 @@ import (
 	"embed"
 	"fmt"
 	"maps"
+	"path"
+	"path/filepath"
 	"regexp"
 	"strings"
 	"sync"
@@ -23,6 +25,7 @@ var Language = &accessor.Language{
 	PackagePattern: "a path below lib, such as text, or none",
 	ValidPackage:   func(name string) bool { return regexp.MustCompile(`^[a-z0-9_/]*$`).MatchString(name) },
 	Prints:         accessor.Tabled,
+	Sources:        sources,
 	Generate:       generate,
 }
 
@@ -52,7 +55,9 @@ type page struct {
 	accessor.Columns
 	Header, File string
 	// Variable is the name of the texts.
-	Variable            string
+	Variable string
+	// Import is how tests name the folder of the sources.
+	Import              string
 	Cardinals, Ordinals []accessor.Ruled
 }
 
@@ -63,6 +68,12 @@ func generate(m *accessor.Model) map[string][]byte {
 	folder := ""
 	if m.Package != "" {
 		folder = strings.Trim(m.Package, "/") + "/"
+	}
+	if m.Sources != "" {
+		p.Import = m.Sources + folder
+		if strings.HasPrefix(m.Sources, ".") { // the tests have the folder of the package, too
+			p.Import = strings.Repeat("../", strings.Count(folder, "/")) + p.Import
+		}
 	}
 	files := m.Spell(templates(), p, []accessor.Output{
 		{Template: "culture_switch.dart.tmpl", File: folder + "culture_switch.dart"},
@@ -75,10 +86,27 @@ func generate(m *accessor.Model) map[string][]byte {
 		maps.Copy(files, m.Spell(templates(), p, []accessor.Output{
 			{Template: "wording.dart.tmpl", File: folder + p.File + ".dart"},
 			{Template: "texts.dart.tmpl", File: folder + p.File + "_texts.dart"},
-			{Template: "wording_cases_test.dart.tmpl", File: folder + p.File + "_cases_test.dart", Optional: true, Wanted: m.Cases},
+			{Template: "wording_cases_test.dart.tmpl", File: folder + p.File + "_cases_test.dart", Cases: true},
 		}))
 	}
 	return files
+}
+
+// sources names a folder in a package's lib as its imports do: package:NAME/FOLDER/.
+func sources(folder string, read func(path string) ([]byte, error)) string {
+	for dir, last := folder, ""; dir != last; dir, last = filepath.Dir(dir), dir {
+		spec, err := read(filepath.Join(dir, "pubspec.yaml"))
+		if err != nil {
+			continue
+		}
+		name := regexp.MustCompile(`(?m)^name:\s*["']?(\w+)`).FindSubmatch(spec)
+		below, err := filepath.Rel(filepath.Join(dir, "lib"), folder)
+		if below = filepath.ToSlash(below); err != nil || name == nil || below == ".." || strings.HasPrefix(below, "../") {
+			return ""
+		}
+		return "package:" + path.Join(string(name[1]), below) + "/"
+	}
+	return ""
 }
 
 // types are those of arguments.

@@ -30,6 +30,7 @@ var Language = &accessor.Language{
 		last := path.Base(name)
 		return regexp.MustCompile(`^([\w.~-]+/)*[a-z][a-z0-9_]*$`).MatchString(name) && path.Clean(name) == name && !token.IsKeyword(last)
 	},
+	Beside:   true,
 	Prints:   accessor.Tabled,
 	Generate: generate,
 }
@@ -91,7 +92,7 @@ func generate(m *accessor.Model) map[string][]byte {
 		maps.Copy(files, m.Spell(templates(), p, []accessor.Output{
 			{Template: "wording.go.tmpl", File: folder + file + ".go"},
 			{Template: "texts.go.tmpl", File: folder + file + "texts.go"},
-			{Template: "cases.go.tmpl", File: folder + file + "_cases_test.go", Optional: true, Wanted: m.Cases},
+			{Template: "cases.go.tmpl", File: folder + file + "_cases_test.go", Cases: true},
 		}))
 	}
 	for name, data := range files {

@@ -85,7 +85,7 @@ func generate(m *accessor.Model) map[string][]byte {
 			{Template: "Wording.java.tmpl", File: folder + c.Type + ".java"},
 			{Template: "Texts.java.tmpl", File: folder + c.Type + "Texts.java"},
 			{Template: "WordingBundle.java.tmpl", File: folder + c.Type + "Bundle.java", Optional: true, Wanted: m.Binding && c.Plain()},
-			{Template: "WordingCases.java.tmpl", File: folder + c.Type + "Cases.java", Optional: true, Wanted: m.Cases},
+			{Template: "WordingCases.java.tmpl", File: folder + c.Type + "Cases.java", Cases: true},
 		}))
 	}
 	return files

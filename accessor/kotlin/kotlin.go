@@ -91,7 +91,7 @@ func generate(m *accessor.Model) map[string][]byte {
 		maps.Copy(files, m.Spell(templates(), p, []accessor.Output{
 			{Template: "Wording.kt.tmpl", File: folder + c.Type + ".kt"},
 			{Template: "Texts.kt.tmpl", File: folder + c.Type + "Texts.kt"},
-			{Template: "WordingCases.kt.tmpl", File: folder + c.Type + "Cases.kt", Optional: true, Wanted: m.Cases},
+			{Template: "WordingCases.kt.tmpl", File: folder + c.Type + "Cases.kt", Cases: true},
 		}))
 	}
 	return files

@@ -79,7 +79,7 @@ func generate(m *accessor.Model) map[string][]byte {
 		maps.Copy(files, m.Spell(templates(), p, []accessor.Output{
 			{Template: "Wording.swift.tmpl", File: c.Type + ".swift"},
 			{Template: "Texts.swift.tmpl", File: c.Type + "Texts.swift"},
-			{Template: "WordingCases.swift.tmpl", File: c.Type + "Cases.swift", Optional: true, Wanted: m.Cases},
+			{Template: "WordingCases.swift.tmpl", File: c.Type + "Cases.swift", Cases: true},
 		}))
 	}
 	return files

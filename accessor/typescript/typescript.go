@@ -86,7 +86,7 @@ func generate(m *accessor.Model) map[string][]byte {
 		maps.Copy(files, m.Spell(templates(), p, []accessor.Output{
 			{Template: "wording.ts.tmpl", File: p.File + ".ts"},
 			{Template: "texts.ts.tmpl", File: p.File + "Texts.ts"},
-			{Template: "cases.ts.tmpl", File: p.File + "Cases.ts", Optional: true, Wanted: m.Cases},
+			{Template: "cases.ts.tmpl", File: p.File + "Cases.ts", Cases: true},
 		}))
 	}
 	return files

@@ -35,6 +35,7 @@ func (e *env) accessorsCommand() *cli.Command {
 			&cli.StringFlag{Name: "annotations", Value: "nullable", Usage: "in C#, what can be null is marked: nullable; none for compilers before C# 8"},
 			&cli.BoolFlag{Name: "binding", Usage: "add the file that ties the culture to what the platform's interfaces observe"},
 			&cli.BoolFlag{Name: "cases", Usage: "add a file of tests for the application's own toolchain"},
+			&cli.StringFlag{Name: "cases-out", Usage: "write that file to the `FOLDER` of the tests"},
 			&cli.StringFlag{Name: "out", Usage: "the `FOLDER` to write to"},
 			&cli.BoolFlag{Name: "check", Usage: "write nothing; end with status 1 when files differ from what would be written"},
 			projectFlag(), fromFlag(), culturesFlag(), dryRunFlag(), replaceFlag(), outputFlag("text, json"),
@@ -106,7 +107,7 @@ func accessorSets(c *cli.Command, w *project.Workspace) ([]project.AccessorConfi
 	}
 	return []project.AccessorConfig{{
 		Language: c.String("language"), Package: c.String("package"), Type: c.String("type"), Out: c.String("out"),
-		Visibility: c.String("visibility"), Texts: c.String("texts"), Annotations: c.String("annotations"), Families: c.Args().Slice(), Named: c.Args().Len() > 0, Binding: c.Bool("binding"), Cases: c.Bool("cases"),
+		Visibility: c.String("visibility"), Texts: c.String("texts"), Annotations: c.String("annotations"), Families: c.Args().Slice(), Named: c.Args().Len() > 0, Binding: c.Bool("binding"), Cases: c.Bool("cases"), CasesOut: c.String("cases-out"),
 	}}, nil
 }
 
@@ -116,7 +117,7 @@ func asGiven(c *cli.Command) string {
 	for _, path := range c.Args().Slice() {
 		words = append(words, finding.Quoted(filepath.ToSlash(path)))
 	}
-	for _, name := range []string{"language", "package", "type", "visibility", "texts", "annotations", "out", "project", "from", "cultures"} {
+	for _, name := range []string{"language", "package", "type", "visibility", "texts", "annotations", "cases-out", "out", "project", "from", "cultures"} {
 		if c.IsSet(name) {
 			words = append(words, "--"+name, finding.Quoted(filepath.ToSlash(c.String(name))))
 		}

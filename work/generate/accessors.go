@@ -56,6 +56,11 @@ func For(w *project.Workspace, set project.AccessorConfig, command string) (*Acc
 		return nil, err
 	}
 	options.Command = command
+	if set.CasesOut != "" {
+		if err := besides(w, set, language, &options); err != nil {
+			return nil, err
+		}
+	}
 	var parts []accessor.Part
 	for i, family := range families {
 		for _, file := range family.Files {
@@ -91,6 +96,30 @@ func For(w *project.Workspace, set project.AccessorConfig, command string) (*Acc
 		}
 	}
 	return made, nil
+}
+
+// besides puts the tests into a folder of their own.
+func besides(w *project.Workspace, set project.AccessorConfig, language *accessor.Language, o *accessor.Options) error {
+	if language.Beside {
+		return fmt.Errorf("tests in %s lie beside what they test; leave out --cases-out, and give --cases", language.Name)
+	}
+	out, tests := w.Disk.Absolute(set.Out), w.Disk.Absolute(set.CasesOut)
+	there, err := filepath.Rel(out, tests)
+	if err != nil {
+		return err
+	}
+	back, err := filepath.Rel(tests, out)
+	if err != nil {
+		return err
+	}
+	o.Cases, o.CasesOut, o.Sources = true, filepath.ToSlash(there), filepath.ToSlash(back)+"/"
+	if !strings.HasPrefix(o.Sources, ".") {
+		o.Sources = "./" + o.Sources
+	}
+	if language.Sources != nil {
+		o.Sources = cmp.Or(language.Sources(out, w.Disk.Read), o.Sources)
+	}
+	return nil
 }
 
 // families are those of a set, in the order in which it names them.
@@ -236,6 +265,9 @@ func Sets(w *project.Workspace) []project.AccessorConfig {
 	sets := slices.Clone(w.Config.Accessors)
 	for i := range sets {
 		sets[i].Out = w.Disk.Short(filepath.Join(w.Config.Dir(), filepath.FromSlash(sets[i].Out)))
+		if sets[i].CasesOut != "" {
+			sets[i].CasesOut = w.Disk.Short(filepath.Join(w.Config.Dir(), filepath.FromSlash(sets[i].CasesOut)))
+		}
 	}
 	return sets
 }
