@@ -153,6 +153,31 @@ func TestObservation(t *testing.T) {
 	assert.Equal(t, "en Boarding pass\nstale\nde Bordkarte\nstale\nde Neue Karte\n2\nar \u0628\u0637\u0627\u0642\u0629 \u0627\u0644\u0635\u0639\u0648\u062f\n", tool(t, dir, filepath.Join(dir, "observed")))
 }
 
+// TestPage shows texts in a page of a real browser, by a plain store and by two libraries
+// of signals.
+func TestPage(t *testing.T) {
+	node, tsc, chromium := need(t, "node"), need(t, filepath.Join(modules(), "typescript/bin/tsc")), need(t, "chromium")
+	need(t, filepath.Join(modules(), "@preact/signals-core"))
+	need(t, filepath.Join(modules(), "@vue/reactivity"))
+	dir := t.TempDir()
+	modelOf(t, "typescript", "", "../../demo/project/android/res", dir)
+	program(t, dir, "page.ts")
+	program(t, dir, "page.html")
+	require.NoError(t, os.Symlink(modules(), filepath.Join(dir, "node_modules")))
+	write(t, filepath.Join(dir, "package.json"), `{"type": "module"}`)
+	tool(t, dir, node, tsc, "--strict", "--skipLibCheck", "--target", "es2022", "--lib", "es2022,dom", "--module", "nodenext", "page.ts")
+	dom := tool(t, dir, chromium, "--headless", "--no-sandbox", "--disable-gpu", "--allow-file-access-from-files", "--virtual-time-budget=10000", "--user-data-dir="+filepath.Join(dir, "profile"), "--dump-dom", "file://"+filepath.Join(dir, "page.html"))
+	_, said, _ := strings.Cut(dom, `<pre id="said">`)
+	said, _, _ = strings.Cut(said, "</pre>")
+	assert.Equal(t, []string{
+		"en | Boarding pass | Welcome aboard, Runa! | 3 passengers | Back | left | Runa 1-3 true at 200", "stale: ",
+		"ar | \u0628\u0637\u0627\u0642\u0629 \u0627\u0644\u0635\u0639\u0648\u062f | \u0645\u0631\u062d\u0628\u064b\u0627 \u0628\u0643 \u0639\u0644\u0649 \u0645\u062a\u0646 \u0627\u0644\u0639\u0628\u0651\u0627\u0631\u0629 \u064a\u0627 \u2068Runa\u2069! | 3 \u0631\u0643\u0627\u0628 | \u0631\u062c\u0648\u0639 | right | Runa 1-3 true at 200", "stale: ",
+		"de | Bordkarte | Willkommen an Bord, Runa! | 3 Fahrg\u00e4ste | Zur\u00fcck | left | Runa 1-3 true at 200", "stale: ",
+		"loaded | Neue Karte | Willkommen an Bord, Runa! | 3 Fahrg\u00e4ste | Zur\u00fcck | left | Runa 1-3 true at 200",
+		"ended | Neue Karte | Welcome aboard, Runa! | 3 passengers | Back | left | Runa 1-3 true at 200",
+	}, strings.Split(said, "\n"))
+}
+
 // TestSignals holds that effects of signal libraries of the browser read a text again
 // when it changes, and that those that read none are left alone.
 func TestSignals(t *testing.T) {
