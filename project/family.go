@@ -23,6 +23,8 @@ type Family struct {
 	Format *format.Format
 	// Files are the members' files, in the members' order, and then the twins'.
 	Files []*File
+	// Others are the cultures of its files that the options left out.
+	Others []culture.Tag
 	// Dir and Table are what the files' names share.
 	Dir, Table string
 	// Misnamed are files that would belong to it under another name.

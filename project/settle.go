@@ -45,11 +45,12 @@ func (f *Family) settle(o Options) {
 	f.stateless = f.Format.Holds.OptionalStates && !slices.ContainsFunc(holdings, func(h Holding) bool {
 		return slices.ContainsFunc(h.Catalog.Entries, func(e catalog.Entry) bool { return e.State != catalog.Unstated })
 	})
-	f.Files, f.Members, f.Twins = nil, nil, nil
+	f.Files, f.Members, f.Twins, f.Others = nil, nil, nil, nil
 	var twins []*File
 	for _, h := range holdings {
 		tag := h.Catalog.Culture
 		if o.Cultures != nil && tag != f.Source && !Answers(tag, o.Cultures) {
+			f.Others = append(f.Others, tag)
 			continue
 		}
 		if first := f.Member(tag); first != nil { // a second file for one culture, such as Base.lproj, or the source that stands beside every translation

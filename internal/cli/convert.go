@@ -161,6 +161,9 @@ func (e *env) conversion(c *cli.Command, inputs []string, target *format.Format,
 	if err != nil {
 		return nil, err
 	}
+	if err := w.Expect(tags); err != nil {
+		return nil, err
+	}
 	return convert.Families(w.Families, target, out, progress.Set)
 }
 

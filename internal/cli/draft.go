@@ -63,6 +63,9 @@ func (e *env) draft(ctx context.Context, c *cli.Command) error {
 	if err != nil {
 		return err
 	}
+	if err := w.Expect(tags); err != nil {
+		return err
+	}
 	o := level.DraftOptions{Least: c.Int("least"), Cultures: tags}
 	if err := e.remembered(c, w, &o); err != nil {
 		return err

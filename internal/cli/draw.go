@@ -12,6 +12,7 @@ import (
 
 	"zelvik/culture"
 	"zelvik/files"
+	"zelvik/project"
 	"zelvik/project/screens"
 	"zelvik/screen"
 	"zelvik/screen/layout"
@@ -136,6 +137,8 @@ func (e *env) draw(_ context.Context, c *cli.Command) error {
 // drawJobs lists the pictures to draw, as the options limit them.
 func drawJobs(c *cli.Command, s *screens.Screens, paths []string, tags []culture.Tag) ([]job, error) {
 	var jobs []job
+	var devices []string
+	var have []culture.Tag
 	names := pictureNames{}
 	for _, path := range paths {
 		shown, texts, err := s.Open(path)
@@ -146,8 +149,12 @@ func drawJobs(c *cli.Command, s *screens.Screens, paths []string, tags []culture
 			continue
 		}
 		shown.Scales = []int{int(c.Int("type"))}
-		if devices := c.String("devices"); devices != "" {
-			shown.Devices = slices.DeleteFunc(shown.Devices, func(d screen.Device) bool { return !slices.Contains(strings.Split(devices, ","), d.Name) })
+		have = append(have, texts.Cultures()...)
+		if wanted := c.String("devices"); wanted != "" {
+			shown.Devices = slices.DeleteFunc(shown.Devices, func(d screen.Device) bool {
+				devices = append(devices, d.Name)
+				return !slices.Contains(strings.Split(wanted, ","), d.Name)
+			})
 			if len(shown.Devices) == 0 {
 				continue
 			}
@@ -170,7 +177,18 @@ func drawJobs(c *cli.Command, s *screens.Screens, paths []string, tags []culture
 			}
 		}
 	}
-	return jobs, nil
+	if len(devices) > 0 {
+		slices.Sort(devices)
+		for name := range strings.SplitSeq(c.String("devices"), ",") {
+			if !slices.Contains(devices, name) {
+				return nil, project.Usage("no screen is for the device %s; there are %s", name, strings.Join(slices.Compact(devices), ", "))
+			}
+		}
+	}
+	if len(jobs) == 0 {
+		return nil, project.Usage("no screen shows the key %s; zelvik table --keys %[1]s finds it in the catalogs", c.String("keys"))
+	}
+	return jobs, project.Expect(tags, have)
 }
 
 // pictureNames are the names of pictures that were given, by what asked for

@@ -47,6 +47,9 @@ func (e *env) reconcile(_ context.Context, c *cli.Command) error {
 	if err != nil {
 		return err
 	}
+	if err := w.Expect(tags); err != nil {
+		return err
+	}
 	options := level.ReconcileOptions{Fill: fill, Cultures: tags, Drop: c.Bool("drop"), Renames: c.Bool("renames")}
 	if fill == level.FillDraft {
 		if options.Memory, err = level.Remember(w); err != nil {

@@ -101,7 +101,10 @@ func (e *env) workspace(c *cli.Command) (*project.Workspace, []string, error) {
 		}
 	}
 	w, err := project.Load(paths, c.String("project"), project.Options{Disk: e.disk, From: c.String("from"), Cultures: tags})
-	return w, screens, err
+	if err != nil {
+		return nil, nil, err
+	}
+	return w, screens, w.Expect(tags)
 }
 
 func failOn(c *cli.Command, config *project.Config) (finding.Severity, error) {

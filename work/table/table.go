@@ -87,6 +87,13 @@ type Filter struct {
 	Cultures []culture.Tag
 }
 
+// column reports whether a culture is asked for, or answers for one that has no file.
+func (filter *Filter) column(f *project.Family, tag culture.Tag) bool {
+	return slices.ContainsFunc(filter.Cultures, func(asked culture.Tag) bool {
+		return asked == tag || f.Member(asked) == nil && project.Answers(tag, []culture.Tag{asked})
+	})
+}
+
 // Of makes the tables of all families.
 func Of(w *project.Workspace, filter Filter) ([]Table, error) {
 	if err := w.Recall(); err != nil {
@@ -96,7 +103,7 @@ func Of(w *project.Workspace, filter Filter) ([]Table, error) {
 	for _, f := range w.Families {
 		t := Table{Family: f.Name, Format: f.Format.Name, Source: f.Source, Rows: []TableRow{}, family: f}
 		for _, m := range f.Members {
-			if filter.Cultures == nil || m.Culture == f.Source || slices.Contains(filter.Cultures, m.Culture) {
+			if filter.Cultures == nil || m.Culture == f.Source || filter.column(f, m.Culture) {
 				t.Cultures = append(t.Cultures, m.Culture)
 			}
 		}
