@@ -30,7 +30,7 @@ func ReadError(path string, err error) error {
 	case errors.Is(err, fs.ErrNotExist):
 		return &Error{path, "there is no such file", "check the path"}
 	case errors.Is(err, fs.ErrPermission):
-		return &Error{path, "it may not be read", "give yourself the permission"}
+		return &Error{path, "permission to read it is denied", "change its permissions"}
 	}
 	if info, e := os.Stat(path); e == nil && info.IsDir() {
 		return &Error{path, "it is a folder", "name a file in it"}
@@ -47,7 +47,7 @@ func writeError(path string, err error) error {
 	case errors.As(err, &known):
 		return err
 	case errors.Is(err, fs.ErrPermission):
-		return &Error{path, "it may not be written", "give yourself the permission, or write elsewhere with --out"}
+		return &Error{path, "permission to write it is denied", "change its permissions, or write elsewhere with --out"}
 	case errors.Is(err, syscall.ENOSPC):
 		return &Error{path, "the disk is full", "make room and run the command again"}
 	}

@@ -127,7 +127,7 @@ type AccessorConfig struct {
 	Named    bool   `yaml:"-"`
 	Language string `yaml:"language"`
 	Package  string `yaml:"package"`
-	// Type is the name of the type; of several families their names, parted by commas.
+	// Type is the name of the type; of several families their names, separated by commas.
 	Type string `yaml:"type"`
 	Out  string `yaml:"out"`
 	// Annotations is nullable, or none for compilers that do not read them.

@@ -23,7 +23,7 @@ var Language = &accessor.Language{
 	Name: "csharp", Title: "C# 6 and later",
 	Member:         accessor.Pascal,
 	Package:        "App.Text",
-	PackagePattern: "names parted by dots, such as Skerry.Text",
+	PackagePattern: "names separated by dots, such as Skerry.Text",
 	ValidPackage: func(name string) bool {
 		return regexp.MustCompile(`^[A-Za-z_][A-Za-z0-9_]*(\.[A-Za-z_][A-Za-z0-9_]*)*$`).MatchString(name) &&
 			!slices.ContainsFunc(strings.Split(name, "."), func(part string) bool { return reserved("")[part] })

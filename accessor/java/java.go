@@ -22,7 +22,7 @@ var Language = &accessor.Language{
 	Name: "java", Title: "Java 11 and later",
 	Member:         accessor.Camel,
 	Package:        "app.text",
-	PackagePattern: "lower-case names parted by dots, such as app.text",
+	PackagePattern: "lower-case names separated by dots, such as app.text",
 	ValidPackage: func(name string) bool {
 		return regexp.MustCompile(`^[a-z_][a-zA-Z0-9_]*(\.[a-z_][a-zA-Z0-9_]*)*$`).MatchString(name) &&
 			!slices.ContainsFunc(strings.Split(name, "."), func(part string) bool { return reserved()[part] })

@@ -25,7 +25,7 @@ var Language = &accessor.Language{
 	Name: "kotlin", Title: "Kotlin for the JVM and Android",
 	Member:         accessor.Camel,
 	Package:        "app.text",
-	PackagePattern: "lower-case names parted by dots, such as app.text",
+	PackagePattern: "lower-case names separated by dots, such as app.text",
 	ValidPackage: func(name string) bool {
 		return regexp.MustCompile(`^[a-z_][a-zA-Z0-9_]*(\.[a-z_][a-zA-Z0-9_]*)*$`).MatchString(name) &&
 			!slices.ContainsFunc(strings.Split(name, "."), func(part string) bool { return reserved()[part] })

@@ -29,7 +29,7 @@ func (e *env) accessorsCommand() *cli.Command {
 		Flags: []cli.Flag{
 			&cli.StringFlag{Name: "language", Usage: "the `LANGUAGE` to generate: " + strings.Join(languages.Names(), ", ")},
 			&cli.StringFlag{Name: "package", Usage: "the package, namespace or module `NAME`, such as app.text"},
-			&cli.StringFlag{Name: "type", Usage: "the `NAME` of the type with the members, Wording by default; of several families their names, parted by commas"},
+			&cli.StringFlag{Name: "type", Usage: "the `NAME` of the type with the members, Wording by default; of several families their names, separated by commas"},
 			&cli.StringFlag{Name: "visibility", Value: "public", Usage: "public, or internal to its package"},
 			&cli.StringFlag{Name: "texts", Value: "compiled", Usage: "compiled into the code, or bundles: files that the application loads"},
 			&cli.StringFlag{Name: "annotations", Value: "nullable", Usage: "in C#, what can be null is marked: nullable; none for compilers before C# 8"},

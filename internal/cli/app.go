@@ -267,7 +267,7 @@ func dryRunFlag() cli.Flag {
 }
 
 func culturesFlag() cli.Flag {
-	return &cli.StringFlag{Name: "cultures", Aliases: []string{"culture"}, Usage: "limit to these `TAGS`, parted by commas"}
+	return &cli.StringFlag{Name: "cultures", Aliases: []string{"culture"}, Usage: "limit to these `TAGS`, separated by commas"}
 }
 
 // printer makes the printer of a command's results, and checks --color.

@@ -23,7 +23,7 @@ func (e *env) liftCommand() *cli.Command {
 			"zelvik lift --apply --keys booking_confirm,booking_title",
 		Flags: []cli.Flag{
 			&cli.BoolFlag{Name: "apply", Usage: "move what can be moved without a look; the rest is shown"},
-			&cli.StringFlag{Name: "keys", Usage: "move only the texts that would have these `KEYS`, parted by commas"},
+			&cli.StringFlag{Name: "keys", Usage: "move only the texts that would have these `KEYS`, separated by commas"},
 			projectFlag(), fromFlag(), dryRunFlag(), outputFlag("text, json"),
 		},
 		Action: e.lift,

@@ -48,7 +48,7 @@ func (e *env) rules(_ context.Context, c *cli.Command) error {
 		if shape == "json" {
 			return e.json(ruleReport{r.Name, r.Severity, r.Doc, r.Why, r.Example, r.Fix})
 		}
-		p.Printf("%s  %s\n\n%s\n%s\n\nexample  %s\nmend     %s\n", p.Strong(r.Name), p.Severity(r.Severity), r.Doc, r.Why, r.Example, r.Fix)
+		p.Printf("%s  %s\n\n%s\n%s\n\nexample  %s\nfix      %s\n", p.Strong(r.Name), p.Severity(r.Severity), r.Doc, r.Why, r.Example, r.Fix)
 		return nil
 	}
 	sorted := slices.SortedFunc(slices.Values(verify.Rules), func(a, b *verify.Rule) int { return strings.Compare(a.Name, b.Name) })

@@ -50,7 +50,7 @@ func filter(c *cli.Command) (table.Filter, error) {
 	for word := range strings.SplitSeq(c.String("state"), ",") {
 		state := table.CellState(strings.TrimSpace(word))
 		if state.Mark() == "" {
-			return f, fmt.Errorf("--state takes missing, parent, empty, waiting, copied, moved or draft, parted by commas, not %q", word)
+			return f, fmt.Errorf("--state takes missing, parent, empty, waiting, copied, moved or draft, separated by commas, not %q", word)
 		}
 		f.States = append(f.States, state)
 	}
