@@ -56,13 +56,6 @@ func File(file *project.File, target *format.Format, out string, o project.Optio
 		f.Source = f.GuessSource()
 	}
 	holdings := f.Holdings(file)
-	var have []culture.Tag
-	for _, h := range holdings {
-		have = append(have, h.Catalog.Culture)
-	}
-	if err := project.Expect(o.Cultures, have); err != nil {
-		return nil, err
-	}
 	if file.Format.Name == target.Name && !respelled(file.Format, target) {
 		tag := cmp.Or(place.Culture, holdings[len(holdings)-1].Catalog.Culture)
 		c.copy(file, target, tag, out)
