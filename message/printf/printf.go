@@ -211,10 +211,11 @@ func (r *Reader) Read(p message.Pattern, text string) message.Pattern {
 		return p.Add(message.Text(text))
 	}
 	all, literal := text, 0 // up to which a % is one
+	var escaped []byte      // texts with signs that were escaped, joined once
 	for {
 		at := strings.IndexByte(text[literal:], '%')
 		if at < 0 {
-			return p.Add(message.Text(text))
+			return p.Add(message.Text(escaped)).Add(message.Text(text))
 		}
 		at += literal
 		s, ok := spec{}, strings.HasPrefix(text[at:], "%%")
@@ -228,17 +229,18 @@ func (r *Reader) Read(p message.Pattern, text string) message.Pattern {
 				continue
 			}
 		}
-		p = p.Add(message.Text(text[:at]))
+		before := text[:at]
 		text, literal = text[at:], 0
-		if s.size == 0 {
-			p = p.Add(message.Text("%"))
+		switch {
+		case s.size == 0:
+			escaped = append(append(escaped, before...), '%')
 			text = text[2:]
 			continue
-		}
-		if s.conversion == 'n' {
-			p = p.Add(message.Text("\n"))
-		} else {
-			p = p.Add(r.placeholder(s, text[:s.size]))
+		case s.conversion == 'n':
+			escaped = append(append(escaped, before...), '\n')
+		default:
+			p = p.Add(message.Text(escaped)).Add(message.Text(before)).Add(r.placeholder(s, text[:s.size]))
+			escaped = escaped[:0]
 		}
 		text = text[s.size:]
 	}

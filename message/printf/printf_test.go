@@ -87,3 +87,15 @@ func TestSpellFromElsewhere(t *testing.T) {
 		assert.Equal(t, row.foundation, foundation)
 	}
 }
+
+// Many escaped signs are joined once, not one by one.
+func TestEscapedSignsAreJoinedOnce(t *testing.T) {
+	text := strings.Repeat("%%%n", 20_000)
+	var p message.Pattern
+	allocations := testing.AllocsPerRun(1, func() {
+		r := Reader{Dialect: Java, Formatted: true}
+		p = r.Read(nil, text)
+	})
+	assert.Equal(t, message.Pattern{message.Text(strings.Repeat("%\n", 20_000))}, p)
+	assert.Less(t, allocations, 100.0)
+}
