@@ -8,6 +8,7 @@ package culture
 //go:generate go run ./internal/generate -from ../node_modules
 
 import (
+	"cmp"
 	"embed"
 	"errors"
 	"fmt"
@@ -97,17 +98,15 @@ func (t Tag) Modern() Tag {
 	return t
 }
 
+// second holds, of two codes that mean one language, the one that Unicode does not
+// prefer, and the other (CLDR, languageAlias).
+var second = map[string]string{"no": "nb", "tl": "fil"}
+
 // Language returns the code of the tag's language, of two that mean one the code that
-// Unicode prefers: nb for no, fil for tl (CLDR, languageAlias).
+// Unicode prefers: nb for no, fil for tl.
 func (t Tag) Language() string {
-	switch base := t.Base(); base {
-	case "no":
-		return "nb"
-	case "tl":
-		return "fil"
-	default:
-		return base
-	}
+	base := t.Base()
+	return cmp.Or(second[base], base)
 }
 
 // UnknownError says that a tag is well formed or nearly so but names nothing.

@@ -53,9 +53,11 @@ func closeness(want, have Tag) int {
 // Aliases are codes of languages that stand for others, and those, sorted: withdrawn
 // ones, and the second of two that mean one language (see Language).
 func Aliases() [][2]string {
-	list := [][2]string{{"no", "nb"}, {"tl", "fil"}}
-	for old, now := range replaced {
-		list = append(list, [2]string{old, now})
+	var list [][2]string
+	for _, codes := range []map[string]string{replaced, second} {
+		for old, now := range codes {
+			list = append(list, [2]string{old, now})
+		}
 	}
 	slices.SortFunc(list, func(a, b [2]string) int { return strings.Compare(a[0], b[0]) })
 	return list
