@@ -173,6 +173,15 @@ type List struct {
 	Items []*Member
 }
 
+// Calls are the members' names, with what a language writes before and after each.
+func (l List) Calls(before, after string) []string {
+	calls := make([]string, len(l.Items))
+	for i, m := range l.Items {
+		calls[i] = before + m.Name + after
+	}
+	return calls
+}
+
 // Parameter is one argument of a member.
 type Parameter struct {
 	// Key is the placeholder's name in the messages; Words its words, Name the
@@ -202,7 +211,7 @@ func (c *Catalog) Keys() []string {
 	return keys
 }
 
-// Plain reports whether a member takes no parameters.
+// Plain reports whether there is a member without parameters.
 func (c *Catalog) Plain() bool {
 	return slices.ContainsFunc(c.Members, func(m Member) bool { return len(m.Parameters) == 0 && !m.Gone })
 }

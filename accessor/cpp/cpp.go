@@ -151,10 +151,7 @@ func condition(text string) string {
 
 // items writes the member of an array.
 func items(l accessor.List) string {
-	var calls []string
-	for _, m := range l.Items {
-		calls = append(calls, m.Name+"()")
-	}
+	calls := l.Calls("", "()")
 	head := "std::vector<std::string> " + l.Name + "() const {"
 	if whole := head + " return {" + strings.Join(calls, ", ") + "}; }"; len(whole)+4 <= layout.Width {
 		return whole

@@ -72,7 +72,7 @@ func generate(m *accessor.Model) map[string][]byte {
 	if m.Sources != "" {
 		p.Import = m.Sources + folder
 		if strings.HasPrefix(m.Sources, ".") { // the tests have the folder of the package, too
-			p.Import = strings.Repeat("../", strings.Count(folder, "/")) + p.Import
+			p.Import = path.Join(strings.Repeat("../", strings.Count(folder, "/")), p.Import) + "/"
 		}
 	}
 	files := m.Spell(templates(), p, []accessor.Output{
@@ -192,11 +192,7 @@ func member(catalog string, number int, m accessor.Member) string {
 
 // items returns the texts of an array.
 func items(l accessor.List) string {
-	var calls []string
-	for _, m := range l.Items {
-		calls = append(calls, m.Name)
-	}
-	return layout.Lay(accessor.Row("return <String>[", calls, "]"), 4, ";")
+	return layout.Lay(accessor.Row("return <String>[", l.Calls("", ""), "]"), 4, ";")
 }
 
 // named writes a member's type and name; a name that fills the line alone goes

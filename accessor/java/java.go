@@ -216,11 +216,7 @@ func catalog(name string) string {
 
 // items returns the texts of an array.
 func items(l accessor.List) string {
-	var calls []string
-	for _, m := range l.Items {
-		calls = append(calls, m.Name+"()")
-	}
-	return layout.Lay(accessor.Row("return java.util.Arrays.asList(", calls, ")"), 8, ";")
+	return layout.Lay(accessor.Row("return java.util.Arrays.asList(", l.Calls("", "()"), ")"), 8, ";")
 }
 
 // supply gives the bundle of a type a text by its key.

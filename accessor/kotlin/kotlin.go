@@ -131,11 +131,7 @@ func member(number int, m accessor.Member) string {
 
 // items writes the member of an array.
 func items(l accessor.List) string {
-	var calls []string
-	for _, m := range l.Items {
-		calls = append(calls, m.Name)
-	}
-	return "val " + l.Name + ": List<String>\n        get() = " + layout.Lay(accessor.Row("listOf(", calls, ")"), 8, "")
+	return "val " + l.Name + ": List<String>\n        get() = " + layout.Lay(accessor.Row("listOf(", l.Calls("", ""), ")"), 8, "")
 }
 
 // value writes an argument of a case.

@@ -142,11 +142,7 @@ func member(number int, m accessor.Member, visibility string) string {
 
 // items returns the texts of an array.
 func items(l accessor.List) string {
-	var calls []string
-	for _, m := range l.Items {
-		calls = append(calls, m.Name)
-	}
-	return arrays.Lay(accessor.Row("[", calls, "]"), 8, "")
+	return arrays.Lay(accessor.Row("[", l.Calls("", ""), "]"), 8, "")
 }
 
 // check writes a call of a case.

@@ -208,11 +208,7 @@ func keys(list []string) string {
 
 // items returns the texts of an array.
 func items(l accessor.List) string {
-	var calls []string
-	for _, m := range l.Items {
-		calls = append(calls, "this."+m.Name+"()")
-	}
-	return layout.Lay(accessor.Row("return [", calls, "]"), 4, ";")
+	return layout.Lay(accessor.Row("return [", l.Calls("this.", "()"), "]"), 4, ";")
 }
 
 // call writes what a member returns.
