@@ -21,17 +21,56 @@ func program(t *testing.T, dir, name string) {
 	write(t, filepath.Join(dir, name), string(data))
 }
 
+// application writes a program of testdata/toolkits into a folder with the demo's
+// accessors, but those that it has no use for. It returns the folder and all files of
+// the program's language.
+func application(t *testing.T, language, pkg, name string, without ...string) (dir string, files []string) {
+	t.Helper()
+	dir = t.TempDir()
+	modelOf(t, language, pkg, "../../demo/project/android/res", dir)
+	for _, file := range without {
+		require.NoError(t, os.Remove(filepath.Join(dir, file)))
+	}
+	program(t, dir, name)
+	require.NoError(t, filepath.WalkDir(dir, func(at string, _ os.DirEntry, err error) error {
+		if filepath.Ext(at) == filepath.Ext(name) {
+			files = append(files, at)
+		}
+		return err
+	}))
+	return dir, files
+}
+
+// windows compiles a program for Windows, runs it there, and returns what it says.
+func windows(t *testing.T, name string) string {
+	t.Helper()
+	compile, run := need(t, toolchain("dotnet/bin/windows-csharp")), need(t, toolchain("dotnet/bin/windows-run"))
+	need(t, "/usr/lib/wine/wine64")
+	dir, files := application(t, "csharp", "App.Text", name)
+	tool(t, dir, compile, append([]string{"shown.exe", "-nowarn:CS0612,CS0618"}, files...)...)
+	display(t)
+	return strings.ReplaceAll(tool(t, dir, run, prefix(dir), "shown.exe"), "\r", "")
+}
+
+// script compiles a program for the browser's signal libraries, and returns its folder.
+func script(t *testing.T, name string) string {
+	t.Helper()
+	tsc := need(t, filepath.Join(modules(), "typescript/bin/tsc"))
+	need(t, filepath.Join(modules(), "@preact/signals-core"))
+	need(t, filepath.Join(modules(), "@vue/reactivity"))
+	dir, _ := application(t, "typescript", "", name)
+	require.NoError(t, os.Symlink(modules(), filepath.Join(dir, "node_modules")))
+	write(t, filepath.Join(dir, "package.json"), `{"type": "module"}`)
+	tool(t, dir, need(t, "node"), tsc, "--strict", "--skipLibCheck", "--target", "es2022", "--lib", "es2022,dom", "--module", "nodenext", name)
+	return dir
+}
+
 // TestCompose shows texts in a real composition: they follow the switch where they are
 // read, the direction turns, and what was typed and scrolled stays.
 func TestCompose(t *testing.T) {
 	composec := need(t, toolchain("kotlin/bin/composec"))
-	dir := t.TempDir()
-	modelOf(t, "kotlin", "app.text", "../../demo/project/android/res", dir)
-	require.NoError(t, os.Remove(filepath.Join(dir, "app/text/CultureFlow.kt")))
-	program(t, dir, "Compose.kt")
-	files, err := filepath.Glob(filepath.Join(dir, "app/text/*.kt"))
-	require.NoError(t, err)
-	tool(t, dir, composec, append([]string{"-Werror", "-d", "out", "Compose.kt"}, files...)...)
+	dir, files := application(t, "kotlin", "app.text", "Compose.kt", "app/text/CultureFlow.kt")
+	tool(t, dir, composec, append([]string{"-Werror", "-d", "out"}, files...)...)
 	said := tool(t, dir, need(t, toolchain("kotlin/bin/kotlin")), "-cp", "out", "ComposeKt")
 	assert.Equal(t, strings.NewReplacer("<", "\u2068", ">", "\u2069").Replace(strings.TrimSpace(`
 en Boarding pass | Welcome aboard, Runa! | typed Runa | at 0 | scrolled true
@@ -44,15 +83,8 @@ the untouched was composed 0 times for texts`)), strings.TrimSpace(said))
 // TestWPF binds a window of the real WPF to the source of bindings, switches from the
 // window's thread and from another one, and loads texts.
 func TestWPF(t *testing.T) {
-	compile, run := need(t, toolchain("dotnet/bin/windows-csharp")), need(t, toolchain("dotnet/bin/windows-run"))
-	need(t, "/usr/lib/wine/wine64")
-	dir := t.TempDir()
-	modelOf(t, "csharp", "App.Text", "../../demo/project/android/res", filepath.Join(dir, "app"))
-	program(t, dir, "Window.cs")
-	tool(t, dir, compile, append([]string{"window.exe", "-nowarn:CS0612,CS0618", "Window.cs"}, sources(t, dir, "app")...)...)
-	display(t)
-	said := tool(t, dir, run, prefix(dir), "window.exe")
-	lines := strings.Split(strings.ReplaceAll(strings.TrimSpace(said), "\r", ""), "\n")
+	said := windows(t, "Window.cs")
+	lines := strings.Split(strings.TrimSpace(said), "\n")
 	require.GreaterOrEqual(t, len(lines), 5, said)
 	assert.Equal(t, []string{
 		"en Boarding pass Boarding pass LeftToRight typed Runa focus True menu Back",
@@ -65,15 +97,7 @@ func TestWPF(t *testing.T) {
 
 // TestWindowsForms binds the controls of a real form, and switches from another thread.
 func TestWindowsForms(t *testing.T) {
-	compile, run := need(t, toolchain("dotnet/bin/windows-csharp")), need(t, toolchain("dotnet/bin/windows-run"))
-	need(t, "/usr/lib/wine/wine64")
-	dir := t.TempDir()
-	modelOf(t, "csharp", "App.Text", "../../demo/project/android/res", filepath.Join(dir, "app"))
-	program(t, dir, "Form.cs")
-	tool(t, dir, compile, append([]string{"form.exe", "-nowarn:CS0612,CS0618", "Form.cs"}, sources(t, dir, "app")...)...)
-	display(t)
-	said := strings.ReplaceAll(tool(t, dir, run, prefix(dir), "form.exe"), "\r", "")
-	assert.Contains(t, said, `en Boarding pass Boarding pass Back No typed Runa un
+	assert.Contains(t, windows(t, "Form.cs"), `en Boarding pass Boarding pass Back No typed Runa un
 ar بطاقة الصعود بطاقة الصعود رجوع Yes typed Runa un
 de Bordkarte Bordkarte Zurück No typed Runa un
 `)
@@ -100,13 +124,8 @@ func display(t *testing.T) {
 // TestJavaFX binds labels and loads a designed form, on a toolkit without a display.
 func TestJavaFX(t *testing.T) {
 	javafxc, javafx := need(t, toolchain("javafx/bin/javafxc")), need(t, toolchain("javafx/bin/javafx"))
-	dir := t.TempDir()
-	modelOf(t, "java", "app.text", "../../demo/project/android/res", dir)
-	require.NoError(t, os.Remove(filepath.Join(dir, "app/text/WordingCases.java")))
-	program(t, dir, "Forms.java")
-	files, err := filepath.Glob(filepath.Join(dir, "app/text/*.java"))
-	require.NoError(t, err)
-	tool(t, dir, javafxc, append([]string{"-Werror", "-d", "out", "Forms.java"}, files...)...)
+	dir, files := application(t, "java", "app.text", "Forms.java", "app/text/WordingCases.java")
+	tool(t, dir, javafxc, append([]string{"-Werror", "-d", "out"}, files...)...)
 	said := strings.Split(strings.TrimSpace(tool(t, dir, javafx, "-cp", "out", "Forms")), "\n")
 	assert.Equal(t, []string{
 		"en Boarding pass | Welcome aboard, Runa! | LEFT_TO_RIGHT | Runa un | Boarding pass, Back",
@@ -119,13 +138,8 @@ func TestJavaFX(t *testing.T) {
 // what was typed, selected and scrolled stays, and a closed window is collected.
 func TestSwing(t *testing.T) {
 	javac, java := need(t, "javac"), need(t, "java")
-	dir := t.TempDir()
-	modelOf(t, "java", "app.text", "../../demo/project/android/res", dir)
-	require.NoError(t, os.Remove(filepath.Join(dir, "app/text/WordingCases.java")))
-	program(t, dir, "Frame.java")
-	files, err := filepath.Glob(filepath.Join(dir, "app/text/*.java"))
-	require.NoError(t, err)
-	tool(t, dir, javac, append([]string{"-Werror", "-d", "out", "Frame.java"}, files...)...)
+	dir, files := application(t, "java", "app.text", "Frame.java", "app/text/WordingCases.java")
+	tool(t, dir, javac, append([]string{"-Werror", "-d", "out"}, files...)...)
 	display(t)
 	said := strings.Split(strings.TrimSpace(tool(t, dir, java, "-cp", "out", "Frame")), "\n")
 	assert.Equal(t, []string{
@@ -141,14 +155,7 @@ func TestSwing(t *testing.T) {
 // that the main actor hears of a switch from another thread.
 func TestObservation(t *testing.T) {
 	swiftc := need(t, toolchain("swift/usr/bin/swiftc"))
-	dir := t.TempDir()
-	modelOf(t, "swift", "", "../../demo/project/android/res", dir)
-	for _, name := range []string{"WordingCases.swift", "CultureObject.swift"} {
-		require.NoError(t, os.Remove(filepath.Join(dir, name)))
-	}
-	program(t, dir, "Observed.swift")
-	files, err := filepath.Glob(filepath.Join(dir, "*.swift"))
-	require.NoError(t, err)
+	dir, files := application(t, "swift", "", "Observed.swift", "WordingCases.swift", "CultureObject.swift")
 	tool(t, dir, swiftc, append([]string{"-swift-version", "6", "-warnings-as-errors", "-parse-as-library", "-o", "observed"}, files...)...)
 	assert.Equal(t, "en Boarding pass\nstale\nde Bordkarte\nstale\nde Neue Karte\n2\nar \u0628\u0637\u0627\u0642\u0629 \u0627\u0644\u0635\u0639\u0648\u062f\n", tool(t, dir, filepath.Join(dir, "observed")))
 }
@@ -156,16 +163,8 @@ func TestObservation(t *testing.T) {
 // TestPage shows texts in a page of a real browser, by a plain store and by two libraries
 // of signals.
 func TestPage(t *testing.T) {
-	node, tsc, chromium := need(t, "node"), need(t, filepath.Join(modules(), "typescript/bin/tsc")), need(t, "chromium")
-	need(t, filepath.Join(modules(), "@preact/signals-core"))
-	need(t, filepath.Join(modules(), "@vue/reactivity"))
-	dir := t.TempDir()
-	modelOf(t, "typescript", "", "../../demo/project/android/res", dir)
-	program(t, dir, "page.ts")
+	chromium, dir := need(t, "chromium"), script(t, "page.ts")
 	program(t, dir, "page.html")
-	require.NoError(t, os.Symlink(modules(), filepath.Join(dir, "node_modules")))
-	write(t, filepath.Join(dir, "package.json"), `{"type": "module"}`)
-	tool(t, dir, node, tsc, "--strict", "--skipLibCheck", "--target", "es2022", "--lib", "es2022,dom", "--module", "nodenext", "page.ts")
 	dom := tool(t, dir, chromium, "--headless", "--no-sandbox", "--disable-gpu", "--allow-file-access-from-files", "--virtual-time-budget=10000", "--user-data-dir="+filepath.Join(dir, "profile"), "--dump-dom", "file://"+filepath.Join(dir, "page.html"))
 	_, said, _ := strings.Cut(dom, `<pre id="said">`)
 	said, _, _ = strings.Cut(said, "</pre>")
@@ -181,17 +180,9 @@ func TestPage(t *testing.T) {
 // TestSignals holds that effects of signal libraries of the browser read a text again
 // when it changes, and that those that read none are left alone.
 func TestSignals(t *testing.T) {
-	node, tsc := need(t, "node"), need(t, filepath.Join(modules(), "typescript/bin/tsc"))
-	need(t, filepath.Join(modules(), "@preact/signals-core"))
-	need(t, filepath.Join(modules(), "@vue/reactivity"))
-	dir := t.TempDir()
-	modelOf(t, "typescript", "", "../../demo/project/android/res", dir)
-	program(t, dir, "signals.ts")
-	require.NoError(t, os.Symlink(modules(), filepath.Join(dir, "node_modules")))
-	write(t, filepath.Join(dir, "package.json"), `{"type": "module"}`)
-	tool(t, dir, node, tsc, "--strict", "--skipLibCheck", "--target", "es2022", "--lib", "es2022,dom", "--module", "nodenext", "signals.ts")
+	dir := script(t, "signals.ts")
 	assert.Equal(t, "preact en Boarding pass, ar \u0628\u0637\u0627\u0642\u0629 \u0627\u0644\u0635\u0639\u0648\u062f, ar x untouched 1\n"+
-		"vue en Boarding pass, ar \u0628\u0637\u0627\u0642\u0629 \u0627\u0644\u0635\u0639\u0648\u062f, ar x untouched 1\n", tool(t, dir, node, "signals.js"))
+		"vue en Boarding pass, ar \u0628\u0637\u0627\u0642\u0629 \u0627\u0644\u0635\u0639\u0648\u062f, ar x untouched 1\n", tool(t, dir, need(t, "node"), "signals.js"))
 }
 
 // TestQt shows a designed form whose texts come from tr, with the translator that is
