@@ -16,12 +16,18 @@ import (
 	"zelvik/accessor"
 )
 
+// modelsOf writes the accessors of three families, each in a package of its own.
+func modelsOf(t *testing.T, language, pkg, dir string) {
+	t.Helper()
+	for name, family := range map[string]string{"app": "../../demo/project/android/res", "nasty": "testdata/nasty", "choices": "testdata/choices"} {
+		modelOf(t, language, name+pkg, family, dir)
+	}
+}
+
 func TestJavaAccessors(t *testing.T) {
 	javac, java := need(t, "javac"), need(t, "java")
 	dir := t.TempDir()
-	modelOf(t, "java", "app.text", "../../demo/project/android/res", dir)
-	modelOf(t, "java", "nasty.text", "testdata/nasty", dir)
-	modelOf(t, "java", "choices.text", "testdata/choices", dir)
+	modelsOf(t, "java", ".text", dir)
 	program, err := os.ReadFile("testdata/Desk.java")
 	require.NoError(t, err)
 	write(t, filepath.Join(dir, "Desk.java"), string(program))
@@ -40,9 +46,7 @@ func TestKotlinAccessors(t *testing.T) {
 	cache := cmp.Or(os.Getenv("ZELVIK_NODE_MODULES"), "/nowhere")
 	compiler := need(t, filepath.Join(cache, "kotlin-compiler/bin/kotlinc"))
 	dir := t.TempDir()
-	modelOf(t, "kotlin", "app.text", "../../demo/project/android/res", dir)
-	modelOf(t, "kotlin", "nasty.text", "testdata/nasty", dir)
-	modelOf(t, "kotlin", "choices.text", "testdata/choices", dir)
+	modelsOf(t, "kotlin", ".text", dir)
 	program, err := os.ReadFile("testdata/Desk.kt")
 	require.NoError(t, err)
 	write(t, filepath.Join(dir, "Desk.kt"), string(program))
@@ -116,9 +120,7 @@ func sources(t *testing.T, dir string, folders ...string) []string {
 func TestGoAccessors(t *testing.T) {
 	tools := need(t, "go")
 	dir := t.TempDir()
-	modelOf(t, "go", "app/text", "../../demo/project/android/res", dir)
-	modelOf(t, "go", "nasty/text", "testdata/nasty", dir)
-	modelOf(t, "go", "choices/text", "testdata/choices", dir)
+	modelsOf(t, "go", "/text", dir)
 	program, err := os.ReadFile("testdata/desk.go.txt")
 	require.NoError(t, err)
 	write(t, filepath.Join(dir, "main.go"), string(program))
